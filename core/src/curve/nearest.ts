@@ -1,0 +1,75 @@
+import { dist, type P2 } from '../math'
+import { arcParamsAt, evaluate, pointAt } from './curve'
+import { searchLine } from './flatten'
+import type { Curve } from './types'
+
+/** The point of a curve nearest to `p`: its parameter, itself and the distance, mm. */
+export interface Nearest {
+  t: number
+  p: P2
+  d: number
+}
+
+export function nearest(c: Curve, p: P2): Nearest {
+  if (c.kind === 'line') {
+    const [dx, dy] = [c.b[0] - c.a[0], c.b[1] - c.a[1]]
+    const l2 = dx * dx + dy * dy
+    const u = l2 > 0 ? ((p[0] - c.a[0]) * dx + (p[1] - c.a[1]) * dy) / l2 : 0
+    return found(c, Math.min(1, Math.max(0, u)), p)
+  }
+  if (c.kind === 'arc') {
+    const at = arcParamsAt(c, Math.atan2(p[1] - c.c[1], p[0] - c.c[0]))
+    let best = closer(found(c, 0, p), found(c, 1, p))
+    for (const t of at) best = closer(best, found(c, t, p))
+    return best
+  }
+  return nearestOnSpline(c, p)
+}
+
+const found = (c: Curve, t: number, p: P2): Nearest => {
+  const q = pointAt(c, t)
+  return { t, p: q, d: dist(p, q) }
+}
+const closer = (a: Nearest, b: Nearest): Nearest => (b.d < a.d ? b : a)
+
+function nearestOnSpline(c: Curve, p: P2): Nearest {
+  const { t, x, y, chord } = searchLine(c)
+  const n = t.length - 1
+  const near = new Float64Array(n)
+  let least = Number.POSITIVE_INFINITY
+  for (let i = 0; i < n; i++) {
+    const dx = x[i + 1]! - x[i]!
+    const dy = y[i + 1]! - y[i]!
+    const l2 = dx * dx + dy * dy
+    let u = l2 > 0 ? ((p[0] - x[i]!) * dx + (p[1] - y[i]!) * dy) / l2 : 0
+    u = u < 0 ? 0 : u > 1 ? 1 : u
+    const d = Math.hypot(p[0] - x[i]! - dx * u, p[1] - y[i]! - dy * u)
+    near[i] = d
+    if (d < least) least = d
+  }
+  let best: Nearest | null = null
+  for (let i = 0; i < n; i++) {
+    // A chord farther off than the best by twice the flattening error cannot hold the nearest point.
+    if (near[i]! > least + 2 * chord) continue
+    const hit = polish(c, p, t[i]!, t[i + 1]!)
+    best = best ? closer(best, hit) : hit
+  }
+  return closer(closer(best!, found(c, 0, p)), found(c, 1, p))
+}
+
+/** Newton on (C - p) . C' inside [a, b], halving where a step leaves the bracket. */
+function polish(c: Curve, p: P2, a: number, b: number): Nearest {
+  let t = (a + b) / 2
+  const [lo, hi] = [Math.max(0, a - (b - a)), Math.min(1, b + (b - a))]
+  for (let i = 0; i < 20; i++) {
+    const { p: q, d1, d2 } = evaluate(c, t)
+    const [ex, ey] = [q[0] - p[0], q[1] - p[1]]
+    const f = ex * d1[0] + ey * d1[1]
+    const g = d1[0] * d1[0] + d1[1] * d1[1]
+    const full = g + ex * d2[0] + ey * d2[1]
+    const next = Math.min(hi, Math.max(lo, t - f / (full > g * 0.1 ? full : g)))
+    if (Math.abs(next - t) < 1e-15) break
+    t = next
+  }
+  return found(c, t, p)
+}

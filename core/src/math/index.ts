@@ -1,0 +1,37 @@
+export { bad, type Diagnosis, type Fix, good, mm, type Outcome, type Place } from './outcome'
+export { gaussRule, integrate, integrateTo } from './quadrature'
+export { brent, goldenMin } from './roots'
+export { ANGLE, FIT, MODEL, POINT } from './tolerance'
+export {
+  add,
+  along,
+  type Box2,
+  boxDistance,
+  boxesMeet,
+  cross,
+  dist,
+  dot,
+  emptyBox,
+  growBox,
+  left,
+  lerp,
+  norm,
+  type P2,
+  polar,
+  scale,
+  sub,
+  turn,
+  unit,
+} from './vec2'
+export {
+  add3,
+  cross3,
+  dot3,
+  type Frame,
+  norm3,
+  type P3,
+  scale3,
+  sub3,
+  toSpace,
+  unit3,
+} from './vec3'

@@ -1,0 +1,31 @@
+/** A point or vector in space, mm. */
+export type P3 = readonly [number, number, number]
+
+export const add3 = (a: P3, b: P3): P3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]]
+export const sub3 = (a: P3, b: P3): P3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
+export const scale3 = (a: P3, s: number): P3 => [a[0] * s, a[1] * s, a[2] * s]
+export const dot3 = (a: P3, b: P3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
+export const cross3 = (a: P3, b: P3): P3 => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+]
+export const norm3 = (a: P3): number => Math.hypot(a[0], a[1], a[2])
+export const unit3 = (a: P3): P3 => {
+  const n = norm3(a)
+  return n > 0 ? scale3(a, 1 / n) : [0, 0, 0]
+}
+
+/** A right-handed frame: a drawing plane's origin with its x, y and normal directions. */
+export interface Frame {
+  origin: P3
+  x: P3
+  y: P3
+  z: P3
+}
+/** From plane coordinates (and height along the normal) to space. */
+export const toSpace = (f: Frame, u: number, v: number, w = 0): P3 => [
+  f.origin[0] + f.x[0] * u + f.y[0] * v + f.z[0] * w,
+  f.origin[1] + f.x[1] * u + f.y[1] * v + f.z[1] * w,
+  f.origin[2] + f.x[2] * u + f.y[2] * v + f.z[2] * w,
+]

@@ -1,0 +1,95 @@
+import { z } from 'zod'
+
+/** A number in mm (or mm-valued expression over figures, such as `belly / 2`). */
+export const valueSchema = z.union([z.number().finite(), z.string().min(1).max(500)])
+export type Value = z.infer<typeof valueSchema>
+
+const id = z
+  .string()
+  .regex(/^[A-Za-z][\w-]{0,31}$/, 'an id is a letter, then letters, digits, - or _')
+const pointSchema = z.object({ x: valueSchema, y: valueSchema })
+
+const handleSchema = z.discriminatedUnion('hold', [
+  z.object({ hold: z.literal('auto') }),
+  z.object({ hold: z.literal('level'), weight: z.number().positive().max(20).optional() }),
+  z.object({ hold: z.literal('upright'), weight: z.number().positive().max(20).optional() }),
+  z.object({ hold: z.literal('free'), d: z.tuple([z.number(), z.number()]) }),
+])
+
+const common = { id, construction: z.boolean().optional() }
+const entitySchema = z.discriminatedUnion('kind', [
+  z.object({ ...common, kind: z.literal('line'), a: id, b: id }),
+  /** Arc from a over `via` to b. */
+  z.object({ ...common, kind: z.literal('arc'), a: id, via: id, b: id }),
+  z.object({ ...common, kind: z.literal('circle'), c: id, radius: valueSchema }),
+  /** Cubic spline through the points, a handle at each. */
+  z.object({
+    ...common,
+    kind: z.literal('fit'),
+    points: z.array(id).min(2).max(200),
+    handles: z.array(handleSchema),
+  }),
+  /** B-spline by control points. */
+  z.object({
+    ...common,
+    kind: z.literal('poles'),
+    points: z.array(id).min(2).max(200),
+    degree: z.number().int().min(1).max(5),
+  }),
+  /** The axis the profile is turned about; without one it is the upright through the origin. */
+  z.object({ ...common, kind: z.literal('axis'), a: id, b: id }),
+])
+
+/** What is drawn on one plane. Points are shared: entities that name one point meet there. */
+export const drawingSchema = z
+  .object({
+    points: z.record(id, pointSchema),
+    entities: z.array(entitySchema).max(2000),
+  })
+  .superRefine((d, ctx) => {
+    const seen = new Set<string>()
+    for (const [i, e] of d.entities.entries()) {
+      if (seen.has(e.id))
+        ctx.addIssue({
+          code: 'custom',
+          message: `the id "${e.id}" is used twice`,
+          path: ['entities', i],
+        })
+      seen.add(e.id)
+      for (const p of pointsOf(e)) {
+        if (!(p in d.points))
+          ctx.addIssue({
+            code: 'custom',
+            message: `"${e.id}" uses the point "${p}", which is not there`,
+            path: ['entities', i],
+          })
+      }
+      if (e.kind === 'fit' && e.handles.length !== e.points.length)
+        ctx.addIssue({
+          code: 'custom',
+          message: `"${e.id}" needs one handle for each point`,
+          path: ['entities', i],
+        })
+    }
+  })
+
+export type Drawing = z.infer<typeof drawingSchema>
+export type Entity = Drawing['entities'][number]
+export type DrawnPoint = z.infer<typeof pointSchema>
+
+export const emptyDrawing = (): Drawing => ({ points: {}, entities: [] })
+
+/** Ids of the points an entity hangs on, in drawing order. */
+export function pointsOf(e: Entity): string[] {
+  if (e.kind === 'circle') return [e.c]
+  if (e.kind === 'fit' || e.kind === 'poles') return e.points
+  if (e.kind === 'arc') return [e.a, e.via, e.b]
+  return [e.a, e.b]
+}
+
+/** The two end points of an open entity; null for a circle. */
+export function endsOf(e: Entity): [string, string] | null {
+  if (e.kind === 'circle') return null
+  const p = pointsOf(e)
+  return [p[0]!, p[p.length - 1]!]
+}

@@ -1,0 +1,31 @@
+export { type Arrangement, arrange, flip, type Piece, pruneEnds, type Seg } from './arrangement'
+export { CUT, combine, JOIN, type Keep, MEET } from './combine'
+export {
+  type Drawing,
+  type DrawnPoint,
+  drawingSchema,
+  type Entity,
+  emptyDrawing,
+  endsOf,
+  pointsOf,
+  type Value,
+  valueSchema,
+} from './drawing'
+export { axisPlacing, type Finding, profileHealth } from './health'
+export {
+  chain,
+  enclosed,
+  group,
+  type Loop,
+  lineIntegral,
+  loopArea,
+  loopsOf,
+  type Region,
+  regionArea,
+  regionsFrom,
+  type Side,
+  segsOf,
+  sideOf,
+} from './region'
+export { type Axis, type Drawn, type Shape, shapeOf } from './shape'
+export { AXIS, turningRegions } from './turning'

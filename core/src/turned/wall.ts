@@ -1,0 +1,120 @@
+import { boundsOf, lengthOf, nearest, pointAt, tangentAt } from '../curve'
+import { along, boxDistance, dist, dot, goldenMin, left, type P2, scale, sub, unit } from '../math'
+import { AXIS, type Seg, segsOf } from '../profile'
+import { bodyLoops, type TurnedBody } from './body'
+import { type Cavity, SURFACE, voidsOf } from './cavity'
+
+/** Wall at a place: the diameter of the largest ball that touches the inside there. */
+export interface WallSpot {
+  /** On the inside. */
+  at: P2
+  /** The far touching point. */
+  to: P2
+  wall: number
+}
+export interface WallReading {
+  min: WallSpot
+  max: WallSpot
+  mean: number
+  /** Readings along the inside from the axis up, with the distance run (mm). */
+  run: { s: number; spot: WallSpot }[]
+}
+
+/** A ball counts as lying between two sides when they face each other within this (cosine). */
+const FACING = -0.5
+
+/**
+ * Wall along the section of a hollow body: at points of the inside surface the largest ball inside
+ * the material that touches there, kept where it touches an opposite side (near a sharp rim it
+ * touches the rim face instead, which is no wall). `count` samples a face. Null where nothing is
+ * hollow.
+ */
+export function wallAlong(b: TurnedBody, cavity: Cavity | null, count = 24): WallReading | null {
+  const inside = insideSegs(b, cavity)
+  if (inside.length === 0) return null
+  const faces = bodyLoops(b)
+    .flat()
+    .filter((s) => s.name !== AXIS)
+  const reach = 2 * Math.max(...faces.map((s) => boundsOf(s.curve).max[0]), 1) * 4
+  const run: WallReading['run'] = []
+  let s0 = 0
+  let sum = 0
+  let weight = 0
+  let min: WallSpot | null = null
+  let max: WallSpot | null = null
+  for (const seg of inside) {
+    const length = lengthOf(seg.curve)
+    const read = (t: number) => ballAt(faces, seg, t, reach)
+    const spots = Array.from({ length: count }, (_, i) => read((i + 0.5) / count))
+    for (const [i, spot] of spots.entries()) {
+      if (!spot) continue
+      run.push({ s: s0 + ((i + 0.5) / count) * length, spot })
+      sum += (spot.wall * length) / count
+      weight += length / count
+    }
+    for (const t of [1e-6, 1 - 1e-6]) spots.push(read(t))
+    for (const [i, spot] of spots.entries()) {
+      if (!spot) continue
+      const t = i < count ? (i + 0.5) / count : i === count ? 0 : 1
+      const [lo, hi] = [Math.max(0, t - 1 / count), Math.min(1, t + 1 / count)]
+      if (!min || spot.wall < min.wall) min = sharpen(read, lo, hi, spot, 1)
+      if (!max || spot.wall > max.wall) max = sharpen(read, lo, hi, spot, -1)
+    }
+    s0 += length
+  }
+  if (!min || !max) return null
+  return { min, max, mean: sum / weight, run }
+}
+
+function sharpen(
+  read: (t: number) => WallSpot | null,
+  lo: number,
+  hi: number,
+  start: WallSpot,
+  sign: 1 | -1,
+): WallSpot {
+  const value = (t: number) => sign * (read(t)?.wall ?? sign * start.wall)
+  const best = read(goldenMin(value, lo, hi, 1e-5).x)
+  return best && sign * best.wall < sign * start.wall ? best : start
+}
+
+/** Pieces that bound the body's inside (the vessel's, and closed hollows), material on the right. */
+export const insideSegs = (b: TurnedBody, cavity: Cavity | null): Seg[] =>
+  segsOf([...(cavity?.regions ?? []), ...voidsOf(b)]).filter(
+    (s) => s.name !== SURFACE && s.name !== AXIS,
+  )
+
+/** The shrinking ball: start large, move its far side to the nearest face until nothing is inside. */
+function ballAt(faces: readonly Seg[], seg: Seg, t: number, reach: number): WallSpot | null {
+  const p = pointAt(seg.curve, t)
+  const n = scale(left(tangentAt(seg.curve, t)), -1)
+  let rho = reach
+  let touch: P2 | null = null
+  for (let i = 0; i < 40; i++) {
+    const c = along(p, n, rho)
+    const hit = nearestFace(faces, c)
+    if (!hit || hit.d >= rho - 1e-9 || dist(hit.q, p) < 1e-7) break
+    const w = sub(hit.q, p)
+    const into = dot(w, n)
+    if (into <= 1e-12) break
+    const next = dot(w, w) / (2 * into)
+    touch = hit.q
+    if (rho - next < 1e-10) break
+    rho = next
+  }
+  if (!touch) return null
+  const outward = unit(sub(touch, along(p, n, rho)))
+  // Direction from the ball's centre to the far contact against the direction to p (which is -n).
+  if (dot(outward, scale(n, -1)) > FACING) return null
+  return { at: p, to: touch, wall: 2 * rho }
+}
+
+function nearestFace(faces: readonly Seg[], c: P2): { d: number; q: P2 } | null {
+  let best: { d: number; q: P2 } | null = null
+  for (const face of faces) {
+    if (best && boxDistance(boundsOf(face.curve), c) >= best.d) continue
+    const n = nearest(face.curve, c)
+    if (!best || n.d < best.d) best = { d: n.d, q: n.p }
+  }
+  return best
+}
