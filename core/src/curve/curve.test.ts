@@ -46,7 +46,14 @@ describe('B-splines against the textbook', () => {
   // The NURBS Book, Ex 5.1 (row C11).
   it('knot insertion at u = 5/2', () => {
     const p: P2[] = [
-      [0, 0], [1, 2], [2, 3], [4, 3], [5, 1], [7, 0], [8, 2], [9, 4],
+      [0, 0],
+      [1, 2],
+      [2, 3],
+      [4, 3],
+      [5, 1],
+      [7, 0],
+      [8, 2],
+      [9, 4],
     ]
     const s = spline(3, [0, 0, 0, 0, 1, 2, 3, 4, 5, 5, 5, 5], p)
     const q = insertKnot(s, 0.5)
@@ -67,7 +74,13 @@ describe('B-splines against the textbook', () => {
     expect(curvatureAt(c5, 0.5)).toBeCloseTo(0, 12)
   })
   it('degree elevation', () => {
-    const want: P2[] = [[0, 0], [7.5, 22.5], [25, 10], [42.5, -2.5], [50, 20]]
+    const want: P2[] = [
+      [0, 0],
+      [7.5, 22.5],
+      [25, 10],
+      [42.5, -2.5],
+      [50, 20],
+    ]
     for (const [i, p] of elevate(c5).poles.entries()) close(p, want[i]!, 1e-12)
   })
 
@@ -83,7 +96,14 @@ describe('B-splines against the textbook', () => {
   // spaced abscissae: the parameter follows the chords there only for equal chords, so the test
   // uses the values themselves along one coordinate.
   it('natural cubic spline', () => {
-    const s = fitSpline([[2, 0], [3, 0], [5, 0]], [{ hold: 'auto' }, { hold: 'auto' }, { hold: 'auto' }])
+    const s = fitSpline(
+      [
+        [2, 0],
+        [3, 0],
+        [5, 0],
+      ],
+      [{ hold: 'auto' }, { hold: 'auto' }, { hold: 'auto' }],
+    )
     // Chord parameters 0, 1, 3: natural interpolation of f(0)=2, f(1)=3, f(3)=5 is the straight line.
     expect(pointAt(s, 1 / 6)[0]).toBeCloseTo(2.5, 12)
     expect(pointAt(s, 2 / 3)[0]).toBeCloseTo(4, 12)
@@ -110,7 +130,12 @@ describe('arcs against closed forms', () => {
 })
 
 const wave = fitSpline(
-  [[0, 0], [12, 8], [25, -4], [40, 10]],
+  [
+    [0, 0],
+    [12, 8],
+    [25, -4],
+    [40, 10],
+  ],
   [{ hold: 'level' }, { hold: 'auto' }, { hold: 'auto' }, { hold: 'upright' }],
 )
 const curves: [string, Curve][] = [
@@ -138,11 +163,16 @@ describe.each(curves)('a %s', (_, c) => {
   })
   it('nearest point: no sampled point is nearer', () => {
     fc.assert(
-      fc.property(fc.double({ min: -20, max: 60, noNaN: true }), fc.double({ min: -20, max: 30, noNaN: true }), (x, y) => {
-        const n = nearest(c, [x, y])
-        for (let i = 0; i <= 400; i++) expect(dist(pointAt(c, i / 400), [x, y])).toBeGreaterThan(n.d - 1e-9)
-        expect(n.d).toBeCloseTo(dist(pointAt(c, n.t), [x, y]), 9)
-      }),
+      fc.property(
+        fc.double({ min: -20, max: 60, noNaN: true }),
+        fc.double({ min: -20, max: 30, noNaN: true }),
+        (x, y) => {
+          const n = nearest(c, [x, y])
+          for (let i = 0; i <= 400; i++)
+            expect(dist(pointAt(c, i / 400), [x, y])).toBeGreaterThan(n.d - 1e-9)
+          expect(n.d).toBeCloseTo(dist(pointAt(c, n.t), [x, y]), 9)
+        },
+      ),
       { numRuns: 60 },
     )
   })
@@ -155,7 +185,8 @@ describe.each(curves)('a %s', (_, c) => {
         expect(p[k]).toBeLessThan(b.max[k] + 1e-9)
       }
     }
-    for (const axis of [0, 1] as const) for (const t of extremes(c, axis)) expect(Math.abs(tangentAt(c, t)[axis])).toBeLessThan(1e-6)
+    for (const axis of [0, 1] as const)
+      for (const t of extremes(c, axis)) expect(Math.abs(tangentAt(c, t)[axis])).toBeLessThan(1e-6)
   })
   it('offsets lie at their distance, on their side', () => {
     for (const d of [-1.5, 0.8, 2]) {
@@ -177,20 +208,24 @@ describe.each(curves)('a %s', (_, c) => {
   })
   it('meets a straight line where a dense polyline does', () => {
     fc.assert(
-      fc.property(fc.double({ min: -10, max: 12, noNaN: true }), fc.double({ min: -0.8, max: 0.8, noNaN: true }), (y0, slope) => {
-        const f = (p: P2) => p[1] - y0 - slope * p[0]
-        let crossings = 0
-        let unclear = false
-        for (let i = 1; i <= 4000; i++) {
-          const [a, b] = [f(pointAt(c, (i - 1) / 4000)), f(pointAt(c, i / 4000))]
-          if (Math.min(Math.abs(a), Math.abs(b)) < 1e-4) unclear = true
-          if (a * b < 0) crossings++
-        }
-        fc.pre(!unclear)
-        const hits = intersect(c, line([-200, y0 - 200 * slope], [200, y0 + 200 * slope]))
-        expect(hits.length).toBe(crossings)
-        for (const h of hits) expect(Math.abs(f(pointAt(c, h.t)))).toBeLessThan(1e-6)
-      }),
+      fc.property(
+        fc.double({ min: -10, max: 12, noNaN: true }),
+        fc.double({ min: -0.8, max: 0.8, noNaN: true }),
+        (y0, slope) => {
+          const f = (p: P2) => p[1] - y0 - slope * p[0]
+          let crossings = 0
+          let unclear = false
+          for (let i = 1; i <= 4000; i++) {
+            const [a, b] = [f(pointAt(c, (i - 1) / 4000)), f(pointAt(c, i / 4000))]
+            if (Math.min(Math.abs(a), Math.abs(b)) < 1e-4) unclear = true
+            if (a * b < 0) crossings++
+          }
+          fc.pre(!unclear)
+          const hits = intersect(c, line([-200, y0 - 200 * slope], [200, y0 + 200 * slope]))
+          expect(hits.length).toBe(crossings)
+          for (const h of hits) expect(Math.abs(f(pointAt(c, h.t)))).toBeLessThan(1e-6)
+        },
+      ),
       { numRuns: 60 },
     )
   })

@@ -1,0 +1,23 @@
+import { balanceGauge } from './balance'
+import { capacityGauge, fillGauge } from './capacity'
+import { massGauge } from './mass'
+import { polesGauge } from './poles'
+import { heightGauge, widthGauge } from './size'
+import type { GaugeSpec } from './spec'
+import { wallGauge } from './wall'
+
+/** Every gauge there is, by kind. */
+export const GAUGES: Readonly<Record<string, GaugeSpec>> = Object.fromEntries(
+  [
+    capacityGauge,
+    fillGauge,
+    wallGauge,
+    massGauge,
+    heightGauge,
+    widthGauge,
+    balanceGauge,
+    polesGauge,
+  ].map((g) => [g.kind, g]),
+)
+export const gaugeSpec = (kind: string): GaugeSpec | undefined =>
+  Object.hasOwn(GAUGES, kind) ? GAUGES[kind] : undefined

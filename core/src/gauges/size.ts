@@ -1,0 +1,42 @@
+import { spaceBounds } from '../turned'
+import { fixed, type GaugeSpec } from './spec'
+
+const text = (x: number) => `${fixed(x, 2)} mm`
+
+export const heightGauge: GaugeSpec = {
+  kind: 'height',
+  label: 'Height',
+  help: 'Overall size along z.',
+  unit: 'mm',
+  target: 'height',
+  params: [],
+  measure({ turned }) {
+    const { min, max } = spaceBounds(turned)
+    const h = max[2] - min[2]
+    return { low: h, high: h, text: text(h), rows: [], places: [] }
+  },
+}
+
+export const widthGauge: GaugeSpec = {
+  kind: 'width',
+  label: 'Width',
+  help: 'The larger of the overall sizes along x and y.',
+  unit: 'mm',
+  target: 'width',
+  params: [],
+  measure({ turned }) {
+    const { min, max } = spaceBounds(turned)
+    const [x, y] = [max[0] - min[0], max[1] - min[1]]
+    const w = Math.max(x, y)
+    return {
+      low: w,
+      high: w,
+      text: text(w),
+      rows: [
+        { label: 'x', text: text(x) },
+        { label: 'y', text: text(y) },
+      ],
+      places: [],
+    }
+  },
+}

@@ -1,0 +1,33 @@
+import { wallAlong } from '../turned'
+import { fixed, type GaugeSpec } from './spec'
+
+export const wallGauge: GaugeSpec = {
+  kind: 'wall',
+  label: 'Wall',
+  help: 'Thinnest and thickest wall along the section, by the largest ball that fits between both sides.',
+  unit: 'mm',
+  target: 'wall',
+  params: [],
+  measure({ turned, cavity }) {
+    const w = wallAlong(turned, cavity)
+    if (!w) return 'The body is not hollow, so it has no wall.'
+    const text = (x: number) => `${fixed(x, 2)} mm`
+    return {
+      low: w.min.wall,
+      high: w.max.wall,
+      text:
+        w.max.wall - w.min.wall < 0.005
+          ? text(w.min.wall)
+          : `${fixed(w.min.wall, 2)}–${fixed(w.max.wall, 2)} mm`,
+      rows: [
+        { label: 'thinnest', text: text(w.min.wall) },
+        { label: 'mean along the section', text: text(w.mean) },
+        { label: 'thickest', text: text(w.max.wall) },
+      ],
+      places: [
+        { at: w.min.at, label: `thinnest ${text(w.min.wall)}` },
+        { at: w.max.at, label: `thickest ${text(w.max.wall)}` },
+      ],
+    }
+  },
+}

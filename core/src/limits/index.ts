@@ -1,0 +1,2 @@
+export { type WorkingRange, workingRange } from './range'
+export { type Solutions, solveFor } from './solve'

@@ -1,0 +1,21 @@
+import { chamferOp } from './chamfer'
+import { filletOp } from './fillet'
+import { planeOp } from './plane'
+import { profileOp } from './profile'
+import { revolveOp } from './revolve'
+import { shellOp } from './shell'
+import type { OpSpec } from './spec'
+import { splitOp } from './split'
+
+/** Every operation there is, by kind. */
+export const OPS: Readonly<Record<string, OpSpec>> = {
+  plane: planeOp as OpSpec,
+  profile: profileOp as OpSpec,
+  revolve: revolveOp as OpSpec,
+  fillet: filletOp as OpSpec,
+  chamfer: chamferOp as OpSpec,
+  shell: shellOp as OpSpec,
+  split: splitOp as OpSpec,
+}
+export const opSpec = (kind: string): OpSpec | undefined =>
+  Object.hasOwn(OPS, kind) ? OPS[kind] : undefined

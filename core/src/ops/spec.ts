@@ -1,0 +1,45 @@
+import type { z } from 'zod'
+import type { Outcome } from '../math'
+import type { Dimension } from '../workpiece'
+import type { OpContext, OpResult } from './state'
+
+/** How one input is shown and edited on the op's sheet. */
+export type Field =
+  | {
+      name: string
+      label: string
+      help: string
+      type: 'value'
+      dim: Dimension
+      optional?: boolean
+      ranged?: boolean
+    }
+  | {
+      name: string
+      label: string
+      help: string
+      type: 'choice'
+      options: { value: string; label: string }[]
+    }
+  | { name: string; label: string; help: string; type: 'plane' | 'profile' | 'body' }
+  | { name: string; label: string; help: string; type: 'faces' | 'edges' }
+  | { name: string; label: string; help: string; type: 'drawing' }
+
+/** Everything about one operation. */
+export interface OpSpec<I = unknown> {
+  kind: string
+  /** Raise when results change for equal inputs: kept results are then dropped. */
+  version: number
+  label: string
+  help: string
+  stage: 'draw' | 'form' | 'refine'
+  inputs: z.ZodType<I>
+  fields: Field[]
+  /** Inputs for a new op of this kind. */
+  start(ctx: { profile?: string; body?: string }): I
+  evaluate(inputs: I, ctx: OpContext): Outcome<OpResult>
+  /** For a ranged input, the largest value worth searching (mm or rad); null when it has no meaning yet. */
+  cap?(input: string, inputs: I, ctx: OpContext): number | null
+}
+
+export const defineOp = <I>(spec: OpSpec<I>): OpSpec<I> => spec

@@ -1,0 +1,84 @@
+import type { Diagnosis, Frame } from '../math'
+import type { Drawing, Finding, Shape } from '../profile'
+import { type TurnedBody, volumeOf } from '../turned'
+import type { Dimension } from '../workpiece'
+
+/** A body as it stands after an op. */
+export interface TurnedPart {
+  kind: 'turned'
+  turned: TurnedBody
+}
+export interface Body {
+  id: string
+  name: string
+  shape: TurnedPart
+  /** Changes whenever the body does; equal keys mean equal bodies. */
+  key: string
+}
+export interface Plane {
+  frame: Frame
+  key: string
+}
+export interface Profile {
+  frame: Frame
+  drawing: Drawing
+  shape: Shape
+  health: Finding[]
+  key: string
+}
+
+/** Everything that exists after an op. Never changed in place. */
+export interface State {
+  planes: Readonly<Record<string, Plane>>
+  profiles: Readonly<Record<string, Profile>>
+  bodies: Readonly<Record<string, Body>>
+}
+
+const plane = (x: Frame['x'], y: Frame['y'], z: Frame['z']): Frame => ({
+  origin: [0, 0, 0],
+  x,
+  y,
+  z,
+})
+
+/** The three planes every workpiece starts with. z is up. */
+export const START: State = {
+  planes: {
+    front: { frame: plane([1, 0, 0], [0, 0, 1], [0, -1, 0]), key: 'front' },
+    side: { frame: plane([0, 1, 0], [0, 0, 1], [1, 0, 0]), key: 'side' },
+    top: { frame: plane([1, 0, 0], [0, 1, 0], [0, 0, 1]), key: 'top' },
+  },
+  profiles: {},
+  bodies: {},
+}
+
+/** What an op sees. Everything it reads is noted, so that it runs again only when that changed. */
+export interface OpContext {
+  op: string
+  read(value: number | string, want: Dimension): number
+  plane(id: string): Plane | undefined
+  profile(id: string): Profile | undefined
+  body(id: string): Body | undefined
+  bodyIds(): string[]
+}
+
+/** What an op makes of it. Bodies set to null are taken away. */
+export interface OpResult {
+  planes?: Record<string, Omit<Plane, 'key'>>
+  profiles?: Record<string, Omit<Profile, 'key'>>
+  bodies?: Record<string, Omit<Body, 'key'> | null>
+  /** What a person should know although the op worked. */
+  warnings: Diagnosis[]
+  /** One line: what the op did, in numbers. */
+  consequence: string
+}
+
+/** "+41.2 ml" or "-3 300 mm3": a change of volume in words. */
+export function volumeChange(before: TurnedBody | null, after: TurnedBody): string {
+  const d = volumeOf(after) - (before ? volumeOf(before) : 0)
+  const sign = d < 0 ? '−' : '+'
+  const size = Math.abs(d)
+  return size >= 1000
+    ? `${sign}${(size / 1000).toFixed(1)} cm³`
+    : `${sign}${size.toFixed(size < 10 ? 2 : 0)} mm³`
+}

@@ -1,0 +1,17 @@
+export {
+  expressionFor,
+  type GaugeReport,
+  rangeOf,
+  readGauges,
+  type SolveReply,
+  type SolveRequest,
+  solveWorkpiece,
+} from './inquire'
+export {
+  type OpReport,
+  type OpStatus,
+  RebuildCache,
+  type Rebuilt,
+  rebuild,
+  rebuildSteps,
+} from './rebuild'

@@ -1,0 +1,141 @@
+import { gaugeSpec, type Reading, subjectOf, type Verdict, verdictOf } from '../gauges'
+import { type Solutions, solveFor, type WorkingRange, workingRange } from '../limits'
+import { type Body, opSpec } from '../ops'
+import { type GaugeDoc, type Limits, materialOf, type Workpiece } from '../workpiece'
+import { contextOf, evaluateOp, RebuildCache, type Rebuilt, rebuild } from './rebuild'
+
+/** Density for a body: its own material, else the brief's, g/cm3. */
+const densityOf = (w: Workpiece, body: Body): number | undefined =>
+  materialOf(w.bodies[body.id]?.material ?? w.brief.material)?.density
+
+export interface GaugeReport {
+  id: string
+  kind: string
+  label: string
+  body: string
+  reading: Reading | null
+  /** Why there is no reading. */
+  why: string
+  limits: Limits | undefined
+  fromBrief: boolean
+  verdict: Verdict
+}
+
+/** Reads all gauges of the workpiece on its rebuilt bodies. */
+export function readGauges(w: Workpiece, built: Rebuilt): GaugeReport[] {
+  const subjects = new Map<string, ReturnType<typeof subjectOf>>()
+  const subject = (body: Body) => {
+    const known = subjects.get(body.id)
+    if (known) return known
+    const made = subjectOf(body.shape.turned, densityOf(w, body))
+    subjects.set(body.id, made)
+    return made
+  }
+  return w.gauges.map((g) => readGauge(w, built, g, subject))
+}
+
+function readGauge(
+  w: Workpiece,
+  built: Rebuilt,
+  g: GaugeDoc,
+  subject: (b: Body) => ReturnType<typeof subjectOf>,
+): GaugeReport {
+  const spec = gaugeSpec(g.kind)
+  const body = g.body ? built.state.bodies[g.body] : Object.values(built.state.bodies)[0]
+  const target = spec?.target ? w.brief.targets[spec.target] : undefined
+  const limits = g.limits ?? target
+  const base = {
+    id: g.id,
+    kind: g.kind,
+    label: spec?.label ?? g.kind,
+    body: body?.id ?? '',
+    limits,
+    fromBrief: !g.limits && target !== undefined,
+  }
+  const none = (why: string): GaugeReport => ({
+    ...base,
+    reading: null,
+    why,
+    verdict: limits ? 'out' : 'none',
+  })
+  if (!spec) return none(`There is no gauge of the kind "${g.kind}".`)
+  if (!body) return none(g.body ? `The body "${g.body}" is not there.` : 'There is no body yet.')
+  const reading = spec.measure(subject(body), g.params)
+  if (typeof reading === 'string') return none(reading)
+  return { ...base, reading, why: '', verdict: verdictOf(reading.low, reading.high, limits) }
+}
+
+/** The working range of one input of an op in its place in the route; null when it has none now. */
+export function rangeOf(
+  w: Workpiece,
+  built: Rebuilt,
+  opId: string,
+  input: string,
+): WorkingRange | null {
+  const op = w.route.find((o) => o.id === opId)
+  const state = built.before[opId]
+  const spec = op && opSpec(op.kind)
+  if (!op || !state || !spec?.cap) return null
+  const parsed = spec.inputs.safeParse(op.inputs)
+  if (!parsed.success) return null
+  const cap = spec.cap(input, parsed.data, contextOf(opId, state, built.figures, []))
+  if (cap === null) return null
+  return workingRange((value) => {
+    const out = evaluateOp(
+      { ...op, inputs: { ...op.inputs, [input]: value } },
+      state,
+      built.figures,
+    )
+    return out.ok ? null : out.diagnosis
+  }, cap)
+}
+
+export interface SolveRequest {
+  figure: string
+  gauge: string
+  /** In the gauge's unit. */
+  target: number
+  /** Search span in mm (or the figure's own unit); half to double of today's value when absent. */
+  lo?: number
+  hi?: number
+}
+export interface SolveReply extends Solutions {
+  lo: number
+  hi: number
+  /** The figure's value today, inside units. */
+  now: number
+  unit: string
+}
+
+/** Searches for values of a figure at which a gauge reads the target. */
+export function solveWorkpiece(w: Workpiece, req: SolveRequest): SolveReply | string {
+  const figure = w.figures.find((f) => f.name === req.figure)
+  const gauge = w.gauges.find((g) => g.id === req.gauge)
+  if (!figure) return `There is no figure named "${req.figure}".`
+  if (!gauge) return 'Choose a gauge to solve for.'
+  const cache = new RebuildCache()
+  const q = rebuild(w, cache).figures.values.find((v) => v.name === figure.name)?.quantity
+  if (!q) return `The figure "${figure.name}" has no value to start from.`
+  const unit = q.length === 1 ? 'mm' : q.angle === 1 ? 'rad' : q.length === 3 ? 'mm^3' : ''
+  const [lo, hi] = [
+    req.lo ?? Math.min(q.value / 2, q.value * 2),
+    req.hi ?? Math.max(q.value / 2, q.value * 2),
+  ]
+  if (!(lo < hi)) return 'The search needs a span: the lower end must be below the upper.'
+  const read = (x: number): number | string => {
+    const figures = w.figures.map((f) =>
+      f.name === figure.name ? { ...f, expr: expressionFor(x, unit) } : f,
+    )
+    const tried = { ...w, figures, gauges: [gauge] }
+    const built = rebuild(tried, cache)
+    const failed = built.reports.find((r) => r.status === 'fail')
+    if (failed) return failed.diagnoses[0]!.message
+    const report = readGauges(tried, built)[0]!
+    return report.reading ? report.reading.low : report.why
+  }
+  return { ...solveFor(read, req.target, lo, hi, 24, 1e-7), lo, hi, now: q.value, unit }
+}
+
+/** A figure's expression for a solved value. */
+export const expressionFor = (value: number, unit: string): string =>
+  unit === 'mm^3' ? `${value} mm * 1 mm * 1 mm` : unit ? `${value} ${unit}` : `${value}`

@@ -1,0 +1,223 @@
+import { bad, type Diagnosis } from '../math'
+import {
+  type Body,
+  type OpContext,
+  type OpResult,
+  opSpec,
+  type Plane,
+  type Profile,
+  START,
+  type State,
+} from '../ops'
+import {
+  ExpressionError,
+  type FigureTable,
+  type Op,
+  shownRoute,
+  type Workpiece,
+  workOut,
+} from '../workpiece'
+
+export type OpStatus = 'ok' | 'warn' | 'fail' | 'skipped'
+
+/** What became of one op. */
+export interface OpReport {
+  id: string
+  number: number
+  kind: string
+  status: OpStatus
+  /** Milliseconds spent; 0 when the kept result served. */
+  ms: number
+  reused: boolean
+  consequence: string
+  diagnoses: Diagnosis[]
+}
+export interface Rebuilt {
+  state: State
+  /** The state before each op, by op id: what the op had to work with. */
+  before: Record<string, State>
+  reports: OpReport[]
+  figures: FigureTable
+}
+
+/** Something an op read, and what it then was. */
+type Read =
+  | { from: 'figure'; name: string; value: number }
+  | { from: 'planes' | 'profiles' | 'bodies'; name: string; key: string | undefined }
+  | { from: 'ids'; ids: string }
+interface Kept {
+  inputs: string
+  version: number
+  reads: Read[]
+  outcome: { ok: true; value: OpResult } | { ok: false; diagnosis: Diagnosis }
+  key: string
+}
+
+/** Results of ops, kept from run to run. One for each workpiece that is open. */
+export class RebuildCache {
+  #kept = new Map<string, Kept>()
+  #serial = 0
+
+  get(op: string): Kept | undefined {
+    return this.#kept.get(op)
+  }
+  keep(op: string, kept: Omit<Kept, 'key'>): Kept {
+    const full = { ...kept, key: `${op}#${++this.#serial}` }
+    this.#kept.set(op, full)
+    return full
+  }
+}
+
+/** Runs the route op by op; yields each report as it is made, so a host may stream or stop. */
+export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpReport, Rebuilt> {
+  const figures = workOut(w.figures, w.unit)
+  const reports: OpReport[] = []
+  const before: Record<string, State> = {}
+  let state = START
+  for (const op of shownRoute(w)) {
+    before[op.id] = state
+    if (op.suppressed) {
+      const report = reportOf(op, 'skipped', 0, false, 'left out', [])
+      reports.push(report)
+      yield report
+      continue
+    }
+    const start = performance.now()
+    const { kept, reused } = runOp(op, state, figures, cache)
+    const ms = reused ? 0 : performance.now() - start
+    let report: OpReport
+    if (kept.outcome.ok) {
+      const { warnings, consequence } = kept.outcome.value
+      state = applied(state, kept.outcome.value, kept.key, w)
+      report = reportOf(op, warnings.length > 0 ? 'warn' : 'ok', ms, reused, consequence, warnings)
+    } else {
+      report = reportOf(op, 'fail', ms, reused, '', [kept.outcome.diagnosis])
+    }
+    reports.push(report)
+    yield report
+  }
+  return { state, before, reports, figures }
+}
+
+/** Runs the whole route at once. */
+export function rebuild(w: Workpiece, cache = new RebuildCache()): Rebuilt {
+  const steps = rebuildSteps(w, cache)
+  for (;;) {
+    const next = steps.next()
+    if (next.done) return next.value
+  }
+}
+
+const reportOf = (
+  op: Op,
+  status: OpStatus,
+  ms: number,
+  reused: boolean,
+  consequence: string,
+  diagnoses: Diagnosis[],
+): OpReport => ({
+  id: op.id,
+  number: op.number,
+  kind: op.kind,
+  status,
+  ms,
+  reused,
+  consequence,
+  diagnoses,
+})
+
+function runOp(op: Op, state: State, figures: FigureTable, cache: RebuildCache) {
+  const inputs = JSON.stringify([op.kind, op.inputs])
+  const known = cache.get(op.id)
+  const version = opSpec(op.kind)?.version ?? 0
+  if (
+    known &&
+    known.inputs === inputs &&
+    known.version === version &&
+    known.reads.every((r) => stillSo(r, state, figures))
+  ) {
+    return { kept: known, reused: true }
+  }
+  const reads: Read[] = []
+  const outcome = evaluateOp(op, state, figures, reads)
+  return { kept: cache.keep(op.id, { inputs, version, reads, outcome }), reused: false }
+}
+
+function stillSo(r: Read, state: State, figures: FigureTable): boolean {
+  if (r.from === 'ids') return Object.keys(state.bodies).join() === r.ids
+  if (r.from !== 'figure') return state[r.from][r.name]?.key === r.key
+  return figureValue(figures, r.name) === r.value
+}
+const figureValue = (figures: FigureTable, name: string): number | undefined =>
+  figures.values.find((v) => v.name === name)?.quantity?.value
+
+/** Evaluates one op in a given state, outside of any cache. */
+export function evaluateOp(
+  op: Op,
+  state: State,
+  figures: FigureTable,
+  reads: Read[] = [],
+): Kept['outcome'] {
+  const spec = opSpec(op.kind)
+  if (!spec) return bad('unknown-op', `There is no op of the kind "${op.kind}".`)
+  const parsed = spec.inputs.safeParse(op.inputs)
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0]!
+    return bad(
+      'bad-inputs',
+      `The input ${issue.path.join('.') || 'list'} is not right: ${issue.message}.`,
+    )
+  }
+  try {
+    return spec.evaluate(parsed.data, contextOf(op.id, state, figures, reads))
+  } catch (e) {
+    if (e instanceof ExpressionError) return bad('bad-value', e.message)
+    throw e
+  }
+}
+
+/** The op's view of the state, noting what is read. */
+export function contextOf(
+  op: string,
+  state: State,
+  figures: FigureTable,
+  reads: Read[],
+): OpContext {
+  const entity =
+    <T extends { key: string }>(
+      from: 'planes' | 'profiles' | 'bodies',
+      table: Readonly<Record<string, T>>,
+    ) =>
+    (name: string): T | undefined => {
+      const found = Object.hasOwn(table, name) ? table[name] : undefined
+      reads.push({ from, name, key: found?.key })
+      return found
+    }
+  return {
+    op,
+    read: (value, want) =>
+      figures.read(value, want, (name, v) => reads.push({ from: 'figure', name, value: v })),
+    plane: entity<Plane>('planes', state.planes),
+    profile: entity<Profile>('profiles', state.profiles),
+    body: entity<Body>('bodies', state.bodies),
+    bodyIds: () => {
+      reads.push({ from: 'ids', ids: Object.keys(state.bodies).join() })
+      return Object.keys(state.bodies)
+    },
+  }
+}
+
+function applied(state: State, r: OpResult, key: string, w: Workpiece): State {
+  const keyed = <T>(add: Record<string, T> | undefined) =>
+    Object.fromEntries(Object.entries(add ?? {}).map(([id, x]) => [id, { ...x, key }]))
+  const bodies: Record<string, Body> = { ...state.bodies }
+  for (const [id, body] of Object.entries(r.bodies ?? {})) {
+    if (body) bodies[id] = { ...body, name: w.bodies[id]?.name ?? (body.name || `Body ${id}`), key }
+    else delete bodies[id]
+  }
+  return {
+    planes: { ...state.planes, ...keyed(r.planes) },
+    profiles: { ...state.profiles, ...keyed(r.profiles) },
+    bodies,
+  }
+}

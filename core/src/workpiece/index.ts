@@ -1,0 +1,31 @@
+export {
+  type Dimension,
+  ExpressionError,
+  evaluateExpression,
+  inDimension,
+  type LengthUnit,
+  namesIn,
+  type Quantity,
+  RESERVED,
+} from './expression'
+export { type FigureTable, type FigureValue, usedBy, workOut } from './figures'
+export { MATERIALS, type Material, materialOf, WATER } from './materials'
+export { checkWorkpiece, MAX_BYTES, readWorkpiece, writeWorkpiece } from './read'
+export { emptyWorkpiece, freshId, insertOp, renumber, shownRoute } from './route'
+export {
+  type Brief,
+  briefSchema,
+  type Figure,
+  figureSchema,
+  type GaugeDoc,
+  gaugeSchema,
+  idSchema,
+  type Limits,
+  limitsSchema,
+  type Op,
+  opSchema,
+  TARGETS,
+  type Target,
+  type Workpiece,
+  workpieceSchema,
+} from './schema'
