@@ -14,7 +14,6 @@ import {
   along,
   bad,
   boxDistance,
-  cross,
   FIT,
   good,
   left,
@@ -233,10 +232,12 @@ function offsets(loops: Loop[], t: number, open: ReadonlySet<Seg>, op: string, d
             const p = pointAt(s.curve, end)
             const n = left(tangentAt(s.curve, end))
             caps.push({ curve: line(p, along(p, n, -t)), name: `${op}:rim(${s.name})` })
-          } else {
-            const run = runOut(s, other, end, t)
+          } else if (cornerAt(s, other, end) >= RUN_OUT) {
+            const run = runOut(s, end, t)
             walls.push({ curve: run, name: s.name })
             put(end === 1 ? run : line(run.b, run.a), s.name)
+          } else {
+            raw.push({ curve: endArc(s, end, t), name: inName(op, s.name) })
           }
         }
       }
@@ -264,15 +265,28 @@ function tipArc(s: Seg, end: 0 | 1, t: number, dir: 1 | -1): Curve | null {
   return end === 1 ? arc(c, t, from, to - from) : arc(c, t, to, from - to)
 }
 
-/** A face carried on straight past an open face, so its wall runs through to the opening. */
-function runOut(s: Seg, open: Seg, end: 0 | 1, t: number) {
+/**
+ * A wall that meets its open face at least this squarely (rad of turn) is carried on straight past
+ * it; a flatter one, such as a rounded rim running into the opening, just ends, and the cavity keeps
+ * its distance from the end.
+ */
+const RUN_OUT = Math.PI / 4
+
+const cornerAt = (s: Seg, open: Seg, end: 0 | 1): number =>
+  end === 1
+    ? turn(tangentAt(s.curve, 1), tangentAt(open.curve, 0))
+    : turn(tangentAt(open.curve, 1), tangentAt(s.curve, 0))
+
+function runOut(s: Seg, end: 0 | 1, t: number) {
   const p = pointAt(s.curve, end)
-  const u = tangentAt(s.curve, end)
-  const v = tangentAt(open.curve, end === 1 ? 0 : 1)
-  const inAngle = end === 1 ? cross(u, v) : cross(v, u)
-  // Past a reflex corner the straight run would enter the body: a token length keeps the end round.
-  const reach = inAngle > 0 ? 10 * t : POINT * 10
-  return line(p, along(p, u, end === 1 ? reach : -reach))
+  return line(p, along(p, tangentAt(s.curve, end), (end === 1 ? 10 : -10) * t))
+}
+
+/** Half-circle about a wall's end, run so that the cavity lies left. */
+function endArc(s: Seg, end: 0 | 1, t: number): Curve {
+  const n = left(tangentAt(s.curve, end))
+  const sign = end === 1 ? 1 : -1
+  return arc(pointAt(s.curve, end), t, Math.atan2(sign * n[1], sign * n[0]), -Math.PI)
 }
 
 /** Distance from p to the nearest wall; stops looking once below `enough`. */

@@ -1,0 +1,2 @@
+export { type MeshMeasure, measureMesh, type TriMesh } from './measure'
+export { weld } from './weld'

@@ -1,0 +1,122 @@
+import type { Kernel } from '../kernel'
+import { bad, good, type Outcome } from '../math'
+import { measureMesh, type TriMesh } from '../mesh'
+import type { Body, State } from '../ops'
+import { areaOf, liftToSolid, solidMesh, volumeOf } from '../turned'
+import type { Workpiece } from '../workpiece'
+import { sectionDrawing } from './drawing'
+import { writeObj } from './obj'
+import { writeStl } from './stl'
+import { writeThreeMf } from './threemf'
+
+export const FORMATS = ['step', 'stl', '3mf', 'obj', 'svg'] as const
+export type Format = (typeof FORMATS)[number]
+
+/** Chord tolerances on offer, mm, and the largest turn between facets (rad) that goes with them. */
+export const FINENESS = {
+  coarse: { chord: 0.2, angle: 0.35 },
+  normal: { chord: 0.05, angle: 0.2 },
+  fine: { chord: 0.01, angle: 0.1 },
+} as const
+
+export interface ReleasedFile {
+  name: string
+  mime: string
+  bytes: Uint8Array
+  /** What was measured on the file's geometry, in words. */
+  note: string
+}
+
+const MIME: Record<Format, string> = {
+  step: 'model/step',
+  stl: 'model/stl',
+  '3mf': 'model/3mf',
+  obj: 'model/obj',
+  svg: 'image/svg+xml',
+}
+const PLAIN_COLOR = '#d9d2c0'
+
+/** A file name from the workpiece's name: letters, digits and dashes. */
+export const fileStem = (name: string): string =>
+  name
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '') || 'workpiece'
+
+/** The file that leaves the shop. `chord` (mm) bounds the deviation of triangle formats. */
+export function release(
+  w: Workpiece,
+  state: State,
+  format: Format,
+  options: { chord?: number; angle?: number; kernel?: Kernel },
+): Outcome<ReleasedFile> {
+  const bodies = Object.values(state.bodies)
+  if (bodies.length === 0) return bad('no-body', 'There is no body to release yet.')
+  const chord = options.chord ?? FINENESS.normal.chord
+  if (!(chord >= 0.0005 && chord <= 10))
+    return bad('chord', 'The tolerance must lie between 0.0005 and 10 mm.')
+  const angle = options.angle ?? FINENESS.normal.angle
+  const file = (bytes: Uint8Array, note: string): Outcome<ReleasedFile> =>
+    good({ name: `${fileStem(w.name)}.${format}`, mime: MIME[format], bytes, note })
+  const text = (s: string) => new TextEncoder().encode(s)
+  if (format === 'step') {
+    if (!options.kernel)
+      return bad('no-kernel', 'STEP needs the exact kernel, which is not loaded.')
+    return stepFile(bodies, options.kernel, file)
+  }
+  if (format === 'svg') {
+    return file(
+      text(sectionDrawing(bodies[0]!.shape.turned, w.name)),
+      'half-section in real millimetres',
+    )
+  }
+  const meshed = bodies.map((b) => ({
+    name: b.name,
+    color: w.bodies[b.id]?.color ?? PLAIN_COLOR,
+    mesh: solidMesh(b.shape.turned, { chord, angle }) as TriMesh,
+    body: b,
+  }))
+  const checked = meshed.map((m) => ({ ...m, measure: measureMesh(m.mesh) }))
+  const open = checked.find((m) => !m.measure.closed)
+  if (open)
+    return bad('not-closed', `The mesh of ${open.name} is not closed, so it is not written.`)
+  const triangles = checked.reduce((n, m) => n + m.measure.triangles, 0)
+  const short = Math.max(
+    ...checked.map((m) => 1 - m.measure.volume / volumeOf(m.body.shape.turned)),
+  )
+  const note = `${triangles.toLocaleString('en-US')} triangles, at most ${chord} mm off, volume ${(100 * short).toFixed(3)} % under`
+  if (format === 'stl') return file(writeStl(meshed.map((m) => m.mesh)), note)
+  if (format === 'obj') return file(text(writeObj(meshed)), note)
+  return file(writeThreeMf(meshed, w.name), note)
+}
+
+/** Largest difference a mesh within `chord` of the body can make to its volume, mm3 (area times chord). */
+export const volumeDeviation = (b: Body, chord: number): number => areaOf(b.shape.turned) * chord
+
+function stepFile(
+  bodies: Body[],
+  kernel: Kernel,
+  file: (bytes: Uint8Array, note: string) => Outcome<ReleasedFile>,
+): Outcome<ReleasedFile> {
+  const solids = bodies.map((b) => ({
+    solid: liftToSolid(kernel, b.shape.turned),
+    name: b.name,
+    body: b,
+  }))
+  try {
+    for (const s of solids) {
+      const m = kernel.measure(s.solid)
+      const off = Math.abs(m.volume / volumeOf(s.body.shape.turned) - 1)
+      if (!m.closed || !m.valid || off > 1e-5) {
+        return bad(
+          'not-exact',
+          `The exact solid of ${s.name} does not measure right, so it is not written.`,
+        )
+      }
+    }
+    return file(kernel.toStep(solids), 'exact solids, closed and valid, volume checked')
+  } finally {
+    for (const s of solids) kernel.free(s.solid)
+  }
+}
