@@ -66,11 +66,9 @@ export function createApp(options: AppOptions): Express {
   app.use((err: { type?: string }, _req: Request, res: Response, next: NextFunction) => {
     if (res.headersSent) return next(err)
     const large = err.type === 'entity.too.large'
-    res
-      .status(large ? 413 : 400)
-      .json({
-        error: large ? 'The file is too large to be measured here.' : 'The request cannot be read.',
-      })
+    res.status(large ? 413 : 400).json({
+      error: large ? 'The file is too large to be measured here.' : 'The request cannot be read.',
+    })
   })
   return app
 }

@@ -42,7 +42,7 @@ function nearestOnSpline(c: Curve, p: P2): Nearest {
     const dy = y[i + 1]! - y[i]!
     const l2 = dx * dx + dy * dy
     let u = l2 > 0 ? ((p[0] - x[i]!) * dx + (p[1] - y[i]!) * dy) / l2 : 0
-    u = u < 0 ? 0 : u > 1 ? 1 : u
+    u = Math.min(1, Math.max(0, u))
     const d = Math.hypot(p[0] - x[i]! - dx * u, p[1] - y[i]! - dy * u)
     near[i] = d
     if (d < least) least = d

@@ -2,7 +2,7 @@ import type { P2 } from '../math'
 import { cavityOf, sectionBounds, sectionLines, type TurnedBody, wallAlong } from '../turned'
 
 const n = (x: number): string => `${Number(x.toFixed(3))}`
-const escape = (s: string) => s.replace(/[<>&"]/g, (c) => `&#${c.charCodeAt(0)};`)
+const xmlText = (s: string) => s.replace(/[<>&"]/g, (c) => `&#${c.charCodeAt(0)};`)
 const MARGIN = 28
 
 /**
@@ -58,10 +58,10 @@ export function sectionDrawing(b: TurnedBody, title: string): string {
   }
   return `<?xml version="1.0" encoding="UTF-8"?>
 <svg xmlns="http://www.w3.org/2000/svg" width="${n(width)}mm" height="${n(height)}mm" viewBox="0 0 ${n(width)} ${n(height)}" font-family="sans-serif">
-<title>${escape(title)}: half-section, mm</title>
+<title>${xmlText(title)}: half-section, mm</title>
 <defs><pattern id="cut" width="2.5" height="2.5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V2.5" stroke="#b89b5e" stroke-width="0.35"/></pattern></defs>
 ${parts.join('\n')}
-<text x="4" y="${n(height - 4)}" font-size="4" fill="#2b2620">${escape(title)} · half-section · mm</text>
+<text x="4" y="${n(height - 4)}" font-size="4" fill="#2b2620">${xmlText(title)} · half-section · mm</text>
 </svg>
 `
 }

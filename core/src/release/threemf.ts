@@ -1,7 +1,7 @@
 import { strToU8, zipSync } from 'fflate'
 import type { TriMesh } from '../mesh'
 
-const escape = (s: string) => s.replace(/[<>&"']/g, (c) => `&#${c.charCodeAt(0)};`)
+const xmlText = (s: string) => s.replace(/[<>&"']/g, (c) => `&#${c.charCodeAt(0)};`)
 
 /** 3MF package (core specification, with a base material for each body's name and colour). */
 export function writeThreeMf(
@@ -9,12 +9,12 @@ export function writeThreeMf(
   title: string,
 ): Uint8Array {
   const materials = bodies
-    .map((b) => `<base name="${escape(b.name)}" displaycolor="${b.color.toUpperCase()}FF"/>`)
+    .map((b) => `<base name="${xmlText(b.name)}" displaycolor="${b.color.toUpperCase()}FF"/>`)
     .join('')
   const objects = bodies.map((b, i) => object(b.name, b.mesh, i)).join('')
   const items = bodies.map((_, i) => `<item objectid="${i + 2}"/>`).join('')
   const model = `<?xml version="1.0" encoding="UTF-8"?>
-<model unit="millimeter" xml:lang="en" xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02"><metadata name="Title">${escape(title)}</metadata><resources><basematerials id="1">${materials}</basematerials>${objects}</resources><build>${items}</build></model>`
+<model unit="millimeter" xml:lang="en" xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02"><metadata name="Title">${xmlText(title)}</metadata><resources><basematerials id="1">${materials}</basematerials>${objects}</resources><build>${items}</build></model>`
   return zipSync({
     '[Content_Types].xml': strToU8(
       '<?xml version="1.0" encoding="UTF-8"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="model" ContentType="application/vnd.ms-package.3dmanufacturing-3dmodel+xml"/></Types>',
@@ -36,5 +36,5 @@ function object(name: string, { positions: p, triangles: t }: TriMesh, i: number
   const f: string[] = []
   for (let k = 0; k < t.length; k += 3)
     f.push(`<triangle v1="${t[k]}" v2="${t[k + 1]}" v3="${t[k + 2]}"/>`)
-  return `<object id="${i + 2}" type="model" name="${escape(name)}" pid="1" pindex="${i}"><mesh><vertices>${v.join('')}</vertices><triangles>${f.join('')}</triangles></mesh></object>`
+  return `<object id="${i + 2}" type="model" name="${xmlText(name)}" pid="1" pindex="${i}"><mesh><vertices>${v.join('')}</vertices><triangles>${f.join('')}</triangles></mesh></object>`
 }

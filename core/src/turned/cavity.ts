@@ -1,6 +1,6 @@
 import { boundsOf, endOf, evaluate, extremes, line, pointAt, smoothBreaks, startOf } from '../curve'
 import { brent, integrate, type P2, POINT } from '../math'
-import { AXIS, CUT, combine, lineIntegral, type Region, segsOf } from '../profile'
+import { AXIS, CUT, combine, lineIntegral, MEET, type Region, segsOf } from '../profile'
 import { isWhole, type TurnedBody } from './body'
 import { sectionBounds } from './properties'
 
@@ -64,15 +64,28 @@ function clearBelow(b: TurnedBody, level: number, top: string): Region[] {
   const box = sectionBounds(b)
   const [r, low] = [box.max[0] + 1, box.min[1] - 1]
   if (level <= low) return []
+  return combine([boxBelow(r, low, level, top)], b.regions, CUT)
+}
+
+/** The part of the inside that liquid standing at `level` takes up, as section regions. */
+export function liquidAt(c: Cavity, level: number): Region[] {
+  if (level >= c.brim) return c.regions
+  if (level <= c.floor) return []
+  const r = Math.max(...segsOf(c.regions).map((s) => boundsOf(s.curve).max[0])) + 1
+  return combine(c.regions, [boxBelow(r, c.floor - 1, level, SURFACE)], MEET)
+}
+
+/** A box from the axis to radius r, between two heights, its top side named. */
+function boxBelow(r: number, low: number, high: number, top: string): Region {
   const corners: P2[] = [
     [0, low],
     [r, low],
-    [r, level],
-    [0, level],
+    [r, high],
+    [0, high],
   ]
   const names = [OUTSIDE, OUTSIDE, top, AXIS]
   const outer = corners.map((p, i) => ({ curve: line(p, corners[(i + 1) % 4]!), name: names[i]! }))
-  return combine([{ outer, holes: [] }], b.regions, CUT)
+  return { outer, holes: [] }
 }
 
 /** Liquid standing at `level`: volume in mm3 and height of its centre of gravity along the axis. */

@@ -1,6 +1,15 @@
 export { chamferCorner, filletCorner } from './blend'
 export { bodyLoops, FULL_TURN, faceSegs, isWhole, type TurnedBody, turnedPoint } from './body'
-export { brimVolume, type Cavity, cavityOf, filledTo, levelFor, SURFACE, voidsOf } from './cavity'
+export {
+  brimVolume,
+  type Cavity,
+  cavityOf,
+  filledTo,
+  levelFor,
+  liquidAt,
+  SURFACE,
+  voidsOf,
+} from './cavity'
 export { type Corner, cornersOf, isSharp, SMOOTH } from './corners'
 export { liftToSolid } from './lift'
 export {

@@ -1,0 +1,320 @@
+import { OPS } from '@ivory/core/ops'
+import { writeWorkpiece } from '@ivory/core/workpiece'
+import clsx from 'clsx'
+import { Redo2, Undo2 } from 'lucide-react'
+import { nanoid } from 'nanoid'
+import { useEffect, useMemo, useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { Group, Panel, Separator } from 'react-resizable-panels'
+import { Link, Navigate, useNavigate, useParams } from 'react-router'
+import { toast } from 'sonner'
+import { lathe } from '../engine'
+import { saveNow, startAutosave } from '../session/autosave'
+import { addOp, type Command, documentCommands, keycap } from '../session/commands'
+import { startRebuilding } from '../session/rebuilding'
+import { edit, openSession, redo, undo, useSession } from '../session/session'
+import { Stage, VIEWS } from '../stage/Stage'
+import { load, StorageError, save } from '../storage/db'
+import { DraftingTable } from '../table/DraftingTable'
+import { Button, CommitInput, IconButton } from '../ui/controls'
+import { downloadFile } from '../ui/download'
+import { BriefSheet } from './BriefSheet'
+import { FiguresPanel } from './FiguresPanel'
+import { GaugePanel } from './GaugePanel'
+import { GaugeSheet } from './GaugeSheet'
+import { OpSheet } from './OpSheet'
+import { Palette } from './Palette'
+import { ReleaseSheet } from './ReleaseSheet'
+import { RoutePanel } from './RoutePanel'
+import { StatusLine } from './StatusLine'
+
+const STAGES = ['brief', 'draw', 'form', 'refine', 'gauge', 'release'] as const
+type StageName = (typeof STAGES)[number]
+const titled = (s: string) => s[0]!.toUpperCase() + s.slice(1)
+
+export default function BenchPage() {
+  const { id = '', stage = 'draw' } = useParams()
+  const [problem, setProblem] = useState('')
+  const ready = useSession((s) => s.doc?.id === id)
+
+  useEffect(() => {
+    let off: (() => void)[] = []
+    let gone = false
+    load(id)
+      .then((kept) => {
+        if (gone) return
+        if (typeof kept === 'string') {
+          setProblem(kept)
+          return
+        }
+        openSession(kept.doc, kept.past, kept.revision)
+        off = [startRebuilding(), startAutosave()]
+      })
+      .catch((e: unknown) => setProblem(e instanceof Error ? e.message : String(e)))
+    return () => {
+      gone = true
+      for (const f of off) f()
+      useSession.setState({ doc: null, view: null })
+    }
+  }, [id])
+
+  if (!STAGES.includes(stage as StageName)) return <Navigate to={`/w/${id}/draw`} replace />
+  if (problem) {
+    return (
+      <main className="p-10">
+        <p role="alert" className="mb-4">
+          {problem}
+        </p>
+        <Link to="/" className="text-brass underline">
+          Back to the shelf
+        </Link>
+      </main>
+    )
+  }
+  if (!ready) return <p className="p-10 text-soft">Fetching the workpiece from the shelf…</p>
+  return <Bench id={id} stage={stage as StageName} />
+}
+
+function Bench({ id, stage }: { id: string; stage: StageName }) {
+  const navigate = useNavigate()
+  const name = useSession((s) => s.doc!.name)
+  const [palette, setPalette] = useState(false)
+  const conflict = useSession((s) => s.save === 'conflict')
+  useEffect(() => {
+    document.title = `${name} · Ivory Lathe`
+  }, [name])
+
+  const commands = useMemo((): Command[] => {
+    const go = (s: StageName): Command => ({
+      id: `stage-${s}`,
+      label: `Go to ${titled(s)}`,
+      group: 'Stages',
+      key: `${STAGES.indexOf(s) + 1}`,
+      run: () => navigate(`/w/${id}/${s}`),
+    })
+    const look = (v: string): Command => ({
+      id: `view-${v}`,
+      label: `Look from ${v === 'corner' ? 'the corner' : `the ${v}`}`,
+      group: 'Stage',
+      key: `shift+${Object.keys(VIEWS).indexOf(v) + 1}`,
+      run: () => window.dispatchEvent(new CustomEvent('stage-view', { detail: v })),
+    })
+    return [
+      ...STAGES.map(go),
+      ...documentCommands(),
+      ...Object.keys(VIEWS).map(look),
+      {
+        id: 'stop',
+        label: 'Stop the lathe’s work',
+        group: 'Edit',
+        key: 'mod+.',
+        run: () => lathe.stop('Stopped as asked.'),
+      },
+      {
+        id: 'shelf',
+        label: 'Back to the shelf',
+        group: 'Stages',
+        key: '0',
+        run: () => navigate('/'),
+      },
+    ]
+  }, [id, navigate])
+  for (const c of commands) {
+    // biome-ignore lint/correctness/useHookAtTopLevel: the list of commands is fixed
+    useHotkeys(
+      c.key || 'unbound',
+      (e) => {
+        e.preventDefault()
+        c.run()
+      },
+      { enabled: c.key !== '' && !palette },
+      [c, palette],
+    )
+  }
+  useHotkeys('mod+k', (e) => {
+    e.preventDefault()
+    setPalette(true)
+  })
+
+  return (
+    <div className="grid h-full grid-rows-[auto_auto_1fr_auto]">
+      <TopBar id={id} stage={stage} onPalette={() => setPalette(true)} />
+      {conflict ? <Conflict /> : <StageTools stage={stage} />}
+      <div className="grid min-h-0 grid-cols-[248px_1fr_320px]">
+        <aside className="min-h-0 border-rule border-r">
+          <RoutePanel />
+        </aside>
+        <main className="min-h-0 min-w-0">
+          <Group orientation="vertical" className="h-full">
+            <Panel defaultSize={stage === 'draw' ? '38' : '58'} minSize="15" key={`s${stage}`}>
+              <Stage />
+            </Panel>
+            <Separator
+              className="h-1.5 bg-rule hover:bg-brass"
+              aria-label="Resize Stage and table"
+            />
+            <Panel minSize="15" key={`t${stage}`}>
+              <DraftingTable />
+            </Panel>
+          </Group>
+        </main>
+        <aside className="flex min-h-0 flex-col border-rule border-l" aria-label="Sheet">
+          <div
+            className="min-h-0 flex-1 overflow-y-auto"
+            tabIndex={0}
+            role="region"
+            aria-label="Sheet of the stage"
+          >
+            {stage === 'brief' && <BriefSheet />}
+            {stage === 'gauge' && <GaugeSheet />}
+            {stage === 'release' && <ReleaseSheet />}
+            {(stage === 'draw' || stage === 'form' || stage === 'refine') && (
+              <>
+                <OpSheet />
+                <FiguresPanel />
+              </>
+            )}
+          </div>
+          <div className="flex max-h-[38%] flex-col">
+            <GaugePanel />
+          </div>
+        </aside>
+      </div>
+      <StatusLine />
+      <Palette open={palette} onClose={() => setPalette(false)} commands={commands} />
+    </div>
+  )
+}
+
+function TopBar({ id, stage, onPalette }: { id: string; stage: StageName; onPalette(): void }) {
+  const name = useSession((s) => s.doc!.name)
+  const canUndo = useSession((s) => s.past.length > 0)
+  const canRedo = useSession((s) => s.future.length > 0)
+  return (
+    <header className="flex items-center gap-3 border-rule border-b px-3 py-1">
+      <Link to="/" className="text-brass hover:underline">
+        Shelf
+      </Link>
+      <h1 className="contents">
+        <CommitInput
+          aria-label="Name of the workpiece"
+          className="w-56 border-transparent! bg-transparent! font-medium text-lg hover:border-rule!"
+          value={name}
+          onCommit={(t) =>
+            t.trim() &&
+            edit((d) => {
+              d.name = t.trim().slice(0, 120)
+            })
+          }
+        />
+      </h1>
+      <nav aria-label="Stages of the job" className="flex items-stretch">
+        {STAGES.map((s, i) => (
+          <Link
+            key={s}
+            to={`/w/${id}/${s}`}
+            aria-current={s === stage ? 'page' : undefined}
+            className={clsx(
+              'border-b-2 px-3 py-1',
+              s === stage
+                ? 'border-brass font-medium'
+                : 'border-transparent text-soft hover:text-ink',
+            )}
+          >
+            <span className="figures mr-1 text-soft">{i + 1}</span>
+            {titled(s)}
+          </Link>
+        ))}
+      </nav>
+      <div className="ml-auto flex items-center gap-1">
+        <IconButton label="Undo" hint="Ctrl Z" disabled={!canUndo} onClick={undo}>
+          <Undo2 size={16} />
+        </IconButton>
+        <IconButton label="Redo" hint="Ctrl Shift Z" disabled={!canRedo} onClick={redo}>
+          <Redo2 size={16} />
+        </IconButton>
+        <Button tone="quiet" onClick={onPalette}>
+          Find a command <kbd className="figures">Ctrl K</kbd>
+        </Button>
+      </div>
+    </header>
+  )
+}
+
+const HINT: Record<StageName, string> = {
+  brief: 'Say what the piece must do. Targets become the limits of its gauges.',
+  draw: 'Draw half the outline beside the axis; name dimensions as figures.',
+  form: 'Turn profiles into bodies, add to them, take from them.',
+  refine: 'Round, bevel, hollow and part. The working range shows before you try.',
+  gauge: 'Put gauges on the bench, set limits, solve for a reading.',
+  release: 'Files and drawings, each measured before it leaves.',
+}
+
+/** The ops of this stage. */
+function StageTools({ stage }: { stage: StageName }) {
+  const specs = Object.values(OPS).filter((s) => s.stage === stage)
+  return (
+    <div
+      role="toolbar"
+      aria-label={`Tools of ${titled(stage)}`}
+      className="flex h-9 items-center gap-1.5 border-rule border-b bg-sheet px-3"
+    >
+      {specs.map((s) => (
+        <Button key={s.kind} className="py-0.5!" title={s.help} onClick={() => addOp(s.kind)}>
+          {s.label}
+          <kbd className="figures text-soft">
+            {keycap(`alt+${Object.keys(OPS).indexOf(s.kind) + 1}`)}
+          </kbd>
+        </Button>
+      ))}
+      <span className="ml-2 text-soft text-sm">{HINT[stage]}</span>
+    </div>
+  )
+}
+
+/** Another tab saved the same workpiece: nothing is overwritten until a person decides. */
+function Conflict() {
+  const navigate = useNavigate()
+  const keepMine = async () => {
+    const { doc, past } = useSession.getState()
+    if (!doc) return
+    const copy = {
+      ...doc,
+      id: `w${nanoid(10).replace(/[^A-Za-z0-9]/g, 'x')}`,
+      name: `${doc.name} (this tab)`,
+    }
+    try {
+      await save(copy, past, 0)
+      navigate(`/w/${copy.id}`)
+    } catch (e) {
+      if (!(e instanceof StorageError)) throw e
+      toast.error(e.message)
+    }
+  }
+  const takeTheirs = async () => {
+    const { doc } = useSession.getState()
+    const kept = doc && (await load(doc.id))
+    if (kept && typeof kept !== 'string') {
+      openSession(kept.doc, kept.past, kept.revision)
+      void saveNow()
+    }
+  }
+  const exportMine = () => {
+    const { doc } = useSession.getState()
+    if (doc) downloadFile(`${doc.name}.lathe.json`, 'application/json', writeWorkpiece(doc))
+  }
+  return (
+    <div role="alert" className="flex h-9 items-center gap-2 bg-out px-3 text-sheet">
+      Another tab has changed this workpiece. Nothing here is saved until you choose.
+      <Button className="py-0! text-ink" onClick={() => void takeTheirs()}>
+        Take theirs
+      </Button>
+      <Button className="py-0! text-ink" onClick={() => void keepMine()}>
+        Keep mine as a copy
+      </Button>
+      <Button className="py-0! text-ink" onClick={exportMine}>
+        Export mine
+      </Button>
+    </div>
+  )
+}

@@ -1,0 +1,60 @@
+import { useSession } from '../session/session'
+import { VerdictMark } from '../ui/verdict'
+
+/** The gauges that stay on the bench, each with its verdict against its own limits or the brief's. */
+export function GaugePanel() {
+  const gauges = useSession((s) => s.view?.gauges ?? [])
+  const bodies = useSession((s) => s.view?.bodies ?? [])
+  return (
+    <section aria-label="Gauges" className="flex min-h-0 flex-col">
+      <h2 className="border-rule border-y px-3 py-1.5 font-medium">Gauges</h2>
+      <ul className="overflow-y-auto">
+        {gauges.length === 0 && (
+          <li className="px-3 py-2 text-soft text-sm">
+            No gauge yet. Put some on the bench in the Gauge stage.
+          </li>
+        )}
+        {gauges.map((g) => (
+          <li key={g.id} className="border-rule/60 border-b px-3 py-1">
+            <details>
+              <summary className="flex cursor-pointer items-baseline gap-2 marker:content-none">
+                <span className="min-w-0 flex-1 truncate">
+                  {g.label}
+                  {bodies.length > 1 && (
+                    <span className="text-soft">
+                      {' '}
+                      · {bodies.find((b) => b.id === g.body)?.name}
+                    </span>
+                  )}
+                </span>
+                <span className="figures whitespace-nowrap" data-testid={`gauge-${g.kind}`}>
+                  {g.reading?.text ?? '–'}
+                </span>
+                <span className="w-18 text-right">
+                  <VerdictMark verdict={g.verdict} />
+                </span>
+              </summary>
+              {!g.reading && <p className="text-soft text-sm">{g.why}</p>}
+              <dl className="grid grid-cols-[1fr_auto] text-soft text-sm">
+                {g.limits && (
+                  <>
+                    <dt>{g.fromBrief ? 'limits of the brief' : 'own limits'}</dt>
+                    <dd className="figures">
+                      {g.limits.min ?? '…'} to {g.limits.max ?? '…'}
+                    </dd>
+                  </>
+                )}
+                {g.reading?.rows.map((r) => (
+                  <div key={r.label} className="contents">
+                    <dt>{r.label}</dt>
+                    <dd className="figures">{r.text}</dd>
+                  </div>
+                ))}
+              </dl>
+            </details>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}

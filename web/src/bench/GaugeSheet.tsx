@@ -1,0 +1,113 @@
+import { GAUGES } from '@ivory/core/gauges'
+import { freshId } from '@ivory/core/workpiece'
+import { Trash2 } from 'lucide-react'
+import { edit, useSession } from '../session/session'
+import { Button, Choice, CommitInput, IconButton } from '../ui/controls'
+import { SolveFor } from './SolveFor'
+
+const number = (t: string): number | undefined => {
+  const n = Number(t.replace(',', '.'))
+  return t.trim() === '' || !Number.isFinite(n) ? undefined : n
+}
+
+/** Which gauges stand on the bench, on which body and within which limits; and solving for a reading. */
+export function GaugeSheet() {
+  const doc = useSession((s) => s.doc)!
+  const bodies = useSession((s) => s.view?.bodies ?? [])
+  const add = (kind: string) =>
+    edit((d) => {
+      const spec = GAUGES[kind]!
+      const params = Object.fromEntries(spec.params.map((p) => [p.name, p.start]))
+      d.gauges.push({
+        id: freshId(
+          d.gauges.map((g) => g.id),
+          'gauge',
+        ),
+        kind,
+        params,
+      })
+    })
+  return (
+    <div className="flex flex-col gap-4 p-3">
+      <section aria-label="Gauges on the bench">
+        <h2 className="mb-1 font-medium text-lg">Gauges on the bench</h2>
+        <ul>
+          {doc.gauges.map((g, i) => (
+            <li key={g.id} className="border-rule/60 border-b py-1.5">
+              <div className="flex items-center gap-1">
+                <span className="flex-1 font-medium">{GAUGES[g.kind]?.label ?? g.kind}</span>
+                {bodies.length > 1 && (
+                  <Choice
+                    label="Body"
+                    value={g.body ?? bodies[0]!.id}
+                    options={bodies.map((b) => ({ value: b.id, label: b.name }))}
+                    onChange={(v) =>
+                      edit((d) => {
+                        d.gauges[i]!.body = v
+                      })
+                    }
+                  />
+                )}
+                <IconButton
+                  label="Take the gauge away"
+                  onClick={() => edit((d) => void d.gauges.splice(i, 1))}
+                >
+                  <Trash2 size={14} />
+                </IconButton>
+              </div>
+              <p className="text-soft text-sm">{GAUGES[g.kind]?.help}</p>
+              <div className="mt-1 flex flex-wrap items-center gap-2 text-sm">
+                {(['min', 'max'] as const).map((side) => (
+                  <label key={side} className="flex items-center gap-1">
+                    {side === 'min' ? 'at least' : 'at most'}
+                    <CommitInput
+                      className="figures w-16"
+                      placeholder={String(
+                        (GAUGES[g.kind]?.target &&
+                          doc.brief.targets[GAUGES[g.kind]!.target!]?.[side]) ??
+                          '',
+                      )}
+                      value={g.limits?.[side] === undefined ? '' : String(g.limits[side])}
+                      onCommit={(t) =>
+                        edit((d) => {
+                          const gauge = d.gauges[i]!
+                          const limits = { ...gauge.limits, [side]: number(t) }
+                          if (limits[side] === undefined) delete limits[side]
+                          if (Object.keys(limits).length > 0) gauge.limits = limits
+                          else delete gauge.limits
+                        })
+                      }
+                    />
+                  </label>
+                ))}
+                <span className="text-soft">{GAUGES[g.kind]?.unit}</span>
+                {GAUGES[g.kind]?.params.map((p) => (
+                  <label key={p.name} className="flex items-center gap-1" title={p.help}>
+                    {p.label}
+                    <CommitInput
+                      className="figures w-14"
+                      value={String(g.params[p.name] ?? p.start)}
+                      onCommit={(t) =>
+                        edit((d) => {
+                          d.gauges[i]!.params[p.name] = number(t) ?? p.start
+                        })
+                      }
+                    />
+                  </label>
+                ))}
+              </div>
+            </li>
+          ))}
+        </ul>
+        <div className="mt-2 flex flex-wrap gap-1">
+          {Object.values(GAUGES).map((g) => (
+            <Button key={g.kind} className="py-0! text-sm" onClick={() => add(g.kind)}>
+              + {g.label}
+            </Button>
+          ))}
+        </div>
+      </section>
+      <SolveFor />
+    </div>
+  )
+}

@@ -1,0 +1,202 @@
+import { type Field, opSpec } from '@ivory/core/ops'
+import type { Op } from '@ivory/core/workpiece'
+import { useQuery } from '@tanstack/react-query'
+import { MousePointerClick, X } from 'lucide-react'
+import { lathe } from '../engine'
+import { edit, setInputs, useSelectedOp, useSession } from '../session/session'
+import { Button, Choice, CommitInput } from '../ui/controls'
+import { Diagnoses } from './Diagnoses'
+import { DrawingFields } from './DrawingFields'
+import { faceName } from './names'
+import { renamedOp } from './rename'
+
+/** The selected op: its inputs with their working range, and what is to be said about it. */
+export function OpSheet() {
+  const op = useSelectedOp()
+  const report = useSession((s) => s.view?.reports.find((r) => r.id === s.selected))
+  if (!op) return <p className="p-3 text-soft text-sm">Select an op of the route, or add one.</p>
+  const spec = opSpec(op.kind)
+  if (!spec) return <p className="p-3 text-out">There is no op of the kind “{op.kind}”.</p>
+  return (
+    <div className="flex flex-col gap-3 p-3">
+      <div>
+        <div className="flex items-baseline gap-2">
+          <span className="figures text-soft">{op.number}</span>
+          <CommitInput
+            aria-label="Name of the op"
+            value={op.name}
+            className="flex-1 border-transparent! bg-transparent! px-0! font-medium text-lg hover:border-rule!"
+            onCommit={(name) => name.trim() && edit((d) => renamedOp(d, op.id, name.trim()))}
+          />
+        </div>
+        <p className="text-soft text-sm">{spec.help}</p>
+      </div>
+      {report && <Diagnoses report={report} />}
+      {spec.fields.map((f) => (
+        <FieldRow key={f.name} op={op} field={f} />
+      ))}
+    </div>
+  )
+}
+
+function FieldRow({ op, field }: { op: Op; field: Field }) {
+  if (field.type === 'drawing') return <DrawingFields op={op} />
+  if (field.name === 'body' && op.kind === 'revolve' && op.inputs.mode === 'new') return null
+  return (
+    <div className="grid grid-cols-[6.5rem_1fr] items-baseline gap-x-2">
+      <span title={field.help}>{field.label}</span>
+      <FieldInput op={op} field={field} />
+      {field.type === 'value' && field.ranged && <Range op={op} input={field.name} />}
+    </div>
+  )
+}
+
+function FieldInput({ op, field }: { op: Op; field: Field }) {
+  const available = useSession((s) => s.view?.available[op.id])
+  const doc = useSession((s) => s.doc)
+  const value = op.inputs[field.name]
+  const set = (v: unknown) => setInputs(op.id, { [field.name]: v })
+  if (field.type === 'value') {
+    const shown =
+      value === undefined
+        ? ''
+        : typeof value === 'number'
+          ? `${value}${field.dim === 'angle' ? ' deg' : field.dim === 'length' ? ' mm' : ''}`
+          : String(value)
+    return (
+      <CommitInput
+        aria-label={field.label}
+        value={shown}
+        className="figures w-full"
+        placeholder={field.optional ? 'same as the first' : ''}
+        onCommit={(t) => set(t.trim() === '' && field.optional ? undefined : t.trim())}
+      />
+    )
+  }
+  if (field.type === 'choice') {
+    return (
+      <Choice label={field.label} value={String(value)} options={field.options} onChange={set} />
+    )
+  }
+  if (field.type === 'faces' || field.type === 'edges') return <Refs op={op} field={field} />
+  const named = (id: string) => doc?.route.find((o) => o.id === id)?.name ?? id
+  const options =
+    field.type === 'body'
+      ? (available?.bodies ?? []).map((b) => ({ value: b.id, label: b.name }))
+      : (field.type === 'profile' ? (available?.profiles ?? []) : (available?.planes ?? [])).map(
+          (id) => ({
+            value: id,
+            label: named(id),
+          }),
+        )
+  return <Choice label={field.label} value={String(value ?? '')} options={options} onChange={set} />
+}
+
+function Refs({ op, field }: { op: Op; field: Field & { type: 'faces' | 'edges' } }) {
+  const doc = useSession((s) => s.doc)!
+  const picking = useSession((s) => s.picking)
+  const on = picking?.op === op.id && picking.input === field.name
+  const refs =
+    (op.inputs[field.name] as ({ face: string } | { edge: [string, string] })[] | undefined) ?? []
+  const word = (r: (typeof refs)[number]) =>
+    'face' in r
+      ? faceName(doc, r.face)
+      : `${faceName(doc, r.edge[0])} / ${faceName(doc, r.edge[1])}`
+  return (
+    <div className="flex min-w-0 flex-col items-start gap-1">
+      <Button
+        aria-pressed={on}
+        className={on ? 'border-brass! bg-brass-wash!' : ''}
+        onClick={() =>
+          useSession.setState({
+            picking: on ? null : { op: op.id, input: field.name, what: field.type },
+          })
+        }
+      >
+        <MousePointerClick size={14} aria-hidden="true" />
+        {on ? 'Done picking' : `Pick ${field.type}`}
+      </Button>
+      <ul className="w-full">
+        {refs.map((r, i) => (
+          <li
+            key={JSON.stringify(r)}
+            className="flex items-baseline gap-1 border-rule/60 border-b text-sm"
+          >
+            <span className="min-w-0 flex-1 break-words">{word(r)}</span>
+            <button
+              type="button"
+              aria-label={`Take out ${word(r)}`}
+              className="text-soft hover:text-out"
+              onClick={() => setInputs(op.id, { [field.name]: refs.filter((_, k) => k !== i) })}
+            >
+              <X size={13} />
+            </button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  )
+}
+
+/** The span of values that hold, before anything is tried, and what stops it. */
+function Range({ op, input }: { op: Op; input: string }) {
+  const doc = useSession((s) => s.doc)!
+  const dragging = useSession((s) => s.dragFrom !== null)
+  const at = doc.route.findIndex((o) => o.id === op.id)
+  const { [input]: _own, ...others } = op.inputs
+  const query = useQuery({
+    queryKey: [
+      'range',
+      doc.id,
+      op.id,
+      input,
+      JSON.stringify([doc.figures, doc.route.slice(0, at), others]),
+    ],
+    queryFn: () => lathe.call('range', { doc, op: op.id, input }),
+    enabled: !dragging,
+    staleTime: Number.POSITIVE_INFINITY,
+    placeholderData: (old) => old,
+  })
+  const r = query.data
+  if (!r)
+    return (
+      <p className="col-span-2 text-soft text-sm">
+        {query.isFetching
+          ? 'Working out the range…'
+          : 'The range shows once its inputs are chosen.'}
+      </p>
+    )
+  // Rounded down, so that the shown value itself holds.
+  const most = Math.floor(r.max * 1000) / 1000
+  return (
+    <div
+      className="col-span-2 mt-1 border-brass border-l-2 bg-sheet px-2 py-1 text-sm"
+      data-testid="range"
+    >
+      <div className="flex items-center gap-2">
+        <span className="whitespace-nowrap">
+          holds up to <span className="figures font-medium">{most} mm</span>
+        </span>
+        <span className="relative h-1.5 flex-1 rounded-full bg-shade" aria-hidden="true">
+          <span
+            className="absolute inset-y-0 left-0 rounded-full bg-holds"
+            style={{ width: `${Math.min(100, (100 * r.max) / Math.max(r.max * 1.35, 1e-9))}%` }}
+          />
+        </span>
+        <Button
+          className="px-1.5! py-0! text-sm"
+          disabled={most <= 0}
+          onClick={() => setInputs(op.id, { [input]: most })}
+        >
+          Use the largest
+        </Button>
+      </div>
+      {r.blocker && <p className="text-soft">{faceSentence(r.blocker.message, doc)}</p>}
+      {!r.blocker && <p className="text-soft">Nothing blocks it up to the size of the section.</p>}
+    </div>
+  )
+}
+
+/** Puts names for people in the place of provenance names in a sentence. */
+const faceSentence = (text: string, doc: Parameters<typeof faceName>[0]): string =>
+  text.replace(/\b[A-Za-z][\w-]*:[^\s]+(?= is used up|\.)/g, (name) => faceName(doc, name))

@@ -1,0 +1,110 @@
+import { FINENESS, FORMATS, type Format } from '@ivory/core/release'
+import { writeWorkpiece } from '@ivory/core/workpiece'
+import { useState } from 'react'
+import { toast } from 'sonner'
+import { EngineError, exact, lathe } from '../engine'
+import { useSession } from '../session/session'
+import { Button } from '../ui/controls'
+import { downloadFile } from '../ui/download'
+import { VerdictMark } from '../ui/verdict'
+
+const WORD: Record<Format, { label: string; help: string }> = {
+  step: { label: 'STEP', help: 'exact solids for other programs and mould makers' },
+  stl: { label: 'STL', help: 'triangles for the printer, binary' },
+  '3mf': { label: '3MF', help: 'triangles with names and colours' },
+  obj: { label: 'OBJ', help: 'triangles as text' },
+  svg: { label: 'Drawing', help: 'dimensioned half-section, SVG in real mm' },
+}
+
+/** Files that leave the shop, each checked before it is handed over. */
+export function ReleaseSheet() {
+  const doc = useSession((s) => s.doc)!
+  const gauges = useSession((s) => s.view?.gauges ?? [])
+  const [fine, setFine] = useState<keyof typeof FINENESS>('normal')
+  const [busy, setBusy] = useState<Format | null>(null)
+  const [done, setDone] = useState('')
+  const out = gauges.filter((g) => g.verdict === 'out')
+
+  const make = async (format: Format) => {
+    setBusy(format)
+    setDone('')
+    try {
+      const engine = format === 'step' ? exact : lathe
+      const reply = await engine.call(
+        'release',
+        { doc, format, ...FINENESS[fine] },
+        { budget: 120_000 },
+      )
+      if (typeof reply === 'string') toast.error(reply)
+      else {
+        downloadFile(reply.name, reply.mime, reply.bytes)
+        setDone(`${reply.name}: ${(reply.bytes.length / 1024).toFixed(0)} kB, ${reply.note}.`)
+      }
+    } catch (e) {
+      if (!(e instanceof EngineError)) throw e
+      toast.error(e.message)
+    } finally {
+      setBusy(null)
+    }
+  }
+  return (
+    <div className="flex flex-col gap-3 p-3">
+      <h2 className="font-medium text-lg">Release</h2>
+      {out.length > 0 && (
+        <div className="border-out border-l-4 bg-sheet px-2 py-1 text-sm">
+          <p>Before it leaves the shop:</p>
+          <ul>
+            {out.map((g) => (
+              <li key={g.id}>
+                {g.label} {g.reading?.text ?? g.why} <VerdictMark verdict="out" />
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      <fieldset>
+        <legend className="mb-1">Triangles</legend>
+        <div className="flex gap-3">
+          {(Object.keys(FINENESS) as (keyof typeof FINENESS)[]).map((f) => (
+            <label key={f} className="flex items-center gap-1">
+              <input
+                type="radio"
+                name="fineness"
+                checked={fine === f}
+                onChange={() => setFine(f)}
+              />
+              {f} <span className="figures text-soft">{FINENESS[f].chord} mm</span>
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      <ul className="flex flex-col gap-1.5">
+        {FORMATS.map((f) => (
+          <li key={f} className="flex items-center gap-2">
+            <Button className="w-24" disabled={busy !== null} onClick={() => void make(f)}>
+              {busy === f ? 'making…' : WORD[f].label}
+            </Button>
+            <span className="text-soft text-sm">{WORD[f].help}</span>
+          </li>
+        ))}
+        <li className="flex items-center gap-2">
+          <Button
+            className="w-24"
+            onClick={() =>
+              downloadFile(`${doc.name}.lathe.json`, 'application/json', writeWorkpiece(doc))
+            }
+          >
+            Workpiece
+          </Button>
+          <span className="text-soft text-sm">.lathe.json, to open again</span>
+        </li>
+      </ul>
+      {busy === 'step' && (
+        <Button onClick={() => exact.stop('Stopped as asked.')}>Stop the kernel</Button>
+      )}
+      <p aria-live="polite" className="text-sm" data-testid="released">
+        {done}
+      </p>
+    </div>
+  )
+}

@@ -1,0 +1,181 @@
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core'
+import { restrictToVerticalAxis } from '@dnd-kit/modifiers'
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable'
+import { CSS } from '@dnd-kit/utilities'
+import type { OpReport } from '@ivory/core/rebuild'
+import type { Op } from '@ivory/core/workpiece'
+import { renumber } from '@ivory/core/workpiece'
+import clsx from 'clsx'
+import { CircleSlash, CornerLeftDown, GripVertical, Trash2 } from 'lucide-react'
+import { removeOp, rollTo, toggleSuppressed } from '../session/commands'
+import { edit, select, useSession } from '../session/session'
+import { IconButton } from '../ui/controls'
+
+export function RoutePanel() {
+  const route = useSession((s) => s.doc?.route ?? [])
+  const rolledTo = useSession((s) => s.doc?.rolledTo)
+  const reports = useSession((s) => s.view?.reports)
+  const selected = useSession((s) => s.selected)
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  )
+  const end = route.findIndex((o) => o.id === rolledTo)
+  const dropped = ({ active, over }: DragEndEvent) => {
+    if (!over || active.id === over.id) return
+    const [from, to] = [active.id, over.id].map((id) => route.findIndex((o) => o.id === id))
+    edit((d) => {
+      const moved = arrayMove(d.route, from!, to!)
+      const numbers = moved.map((o) => o.number)
+      const rising = numbers.every((n, i) => i === 0 || n > numbers[i - 1]!)
+      d.route = rising ? moved : renumber(moved as Op[])
+    })
+  }
+  return (
+    <nav aria-label="Route" className="flex h-full flex-col overflow-hidden">
+      <h2 className="border-rule border-b px-3 py-1.5 font-medium">Route</h2>
+      {route.length === 0 ? (
+        <p className="px-3 py-3 text-soft text-sm">
+          The route is empty. Begin with a profile (Alt 2): it opens on the table below. Each op you
+          add stands here with what it did.
+        </p>
+      ) : (
+        <DndContext
+          sensors={sensors}
+          collisionDetection={closestCenter}
+          modifiers={[restrictToVerticalAxis]}
+          onDragEnd={dropped}
+        >
+          <SortableContext items={route.map((o) => o.id)} strategy={verticalListSortingStrategy}>
+            <ol className="flex-1 overflow-y-auto">
+              {route.map((op, i) => (
+                <Row
+                  key={op.id}
+                  op={op}
+                  report={reports?.find((r) => r.id === op.id)}
+                  active={op.id === selected}
+                  beyond={end >= 0 && i > end}
+                  isEnd={i === end}
+                />
+              ))}
+            </ol>
+          </SortableContext>
+        </DndContext>
+      )}
+    </nav>
+  )
+}
+
+const STATE: Record<string, { word: string; className: string; mark: string }> = {
+  ok: { word: 'holds', className: 'bg-holds', mark: '' },
+  warn: { word: 'see note', className: 'bg-marginal', mark: '!' },
+  fail: { word: 'fails', className: 'bg-out', mark: '×' },
+  skipped: { word: 'left out', className: 'bg-rule', mark: '' },
+}
+
+function Row({
+  op,
+  report,
+  active,
+  beyond,
+  isEnd,
+}: {
+  op: Op
+  report: OpReport | undefined
+  active: boolean
+  beyond: boolean
+  isEnd: boolean
+}) {
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: op.id })
+  const state = STATE[report?.status ?? 'skipped']!
+  const line = report?.status === 'fail' ? report.diagnoses[0]?.message : report?.consequence
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={clsx(
+        'group relative border-rule/60 border-b bg-paper',
+        active && 'bg-brass-wash',
+        (beyond || op.suppressed) && 'text-soft',
+        isEnd && 'border-b-2 border-b-brass',
+      )}
+    >
+      <div className="flex items-start">
+        <span
+          {...attributes}
+          {...listeners}
+          aria-label={`Move op ${op.number}`}
+          className="mt-2 cursor-grab text-rule hover:text-soft"
+        >
+          <GripVertical size={14} />
+        </span>
+        <button
+          type="button"
+          aria-current={active ? 'step' : undefined}
+          onClick={() => select(op.id)}
+          className="grid min-w-0 flex-1 grid-cols-[2.2rem_1fr_auto] items-baseline gap-x-1 py-1.5 pr-2 text-left"
+        >
+          <span className="figures text-soft">{op.number}</span>
+          <span className={clsx('truncate', op.suppressed && 'line-through')}>{op.name}</span>
+          <span
+            title={beyond ? 'not run' : state.word}
+            className={clsx(
+              'grid size-3.5 place-items-center self-center rounded-full font-bold text-[10px] text-sheet leading-none',
+              beyond ? 'bg-rule' : state.className,
+            )}
+          >
+            {beyond ? '' : state.mark}
+            <span className="sr-only">{beyond ? 'not run' : state.word}</span>
+          </span>
+          <span
+            className={clsx(
+              'col-span-2 col-start-2 truncate text-sm',
+              report?.status === 'fail' ? 'text-out' : 'text-soft',
+            )}
+          >
+            {beyond ? 'not run' : (line ?? '')}
+          </span>
+        </button>
+      </div>
+      <div
+        className={clsx(
+          'absolute right-1 bottom-0.5 hidden bg-inherit group-focus-within:flex group-hover:flex',
+        )}
+      >
+        <IconButton
+          label="Show the route up to here"
+          hint="B"
+          className="size-6!"
+          onClick={() => rollTo(op.id)}
+        >
+          <CornerLeftDown size={13} />
+        </IconButton>
+        <IconButton
+          label={op.suppressed ? 'Put it back' : 'Leave it out'}
+          hint="X"
+          className="size-6!"
+          onClick={() => toggleSuppressed(op.id)}
+        >
+          <CircleSlash size={13} />
+        </IconButton>
+        <IconButton label="Delete the op" className="size-6!" onClick={() => removeOp(op.id)}>
+          <Trash2 size={13} />
+        </IconButton>
+      </div>
+    </li>
+  )
+}

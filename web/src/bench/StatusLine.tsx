@@ -1,0 +1,45 @@
+import { useSession } from '../session/session'
+
+const SAVE: Record<string, string> = {
+  saved: 'saved on this browser',
+  saving: 'saving…',
+  failed: 'not saved',
+  conflict: 'changed in another tab',
+}
+
+/** What the pointer is on, the unit, the lathe's state and whether the work is saved. */
+export function StatusLine() {
+  const { hover, building, broken, save, saveWord, view, doc, picking } = useSession()
+  const failed = view?.reports.filter((r) => r.status === 'fail').length ?? 0
+  return (
+    <footer
+      className="flex items-center gap-6 border-rule border-t bg-paper px-3 py-0.5 text-sm"
+      aria-label="Status"
+    >
+      <span className="min-w-0 flex-1 truncate" data-testid="hover">
+        {hover ||
+          (picking
+            ? `Pick ${picking.what} on the model or the section; pick again to take out.`
+            : 'Ctrl K finds any command.')}
+      </span>
+      <span className="text-soft">{doc?.unit}</span>
+      <span className={broken || failed ? 'text-out' : 'text-soft'} data-testid="lathe-state">
+        {broken ||
+          (building
+            ? 'rebuilding…'
+            : failed > 0
+              ? `${failed} ${failed === 1 ? 'op fails' : 'ops fail'}`
+              : view
+                ? `rebuilt in ${view.ms < 10 ? view.ms.toFixed(1) : Math.round(view.ms)} ms`
+                : 'starting…')}
+      </span>
+      <span
+        className={save === 'saved' || save === 'saving' ? 'text-soft' : 'text-out'}
+        title={saveWord}
+        data-testid="save-state"
+      >
+        {SAVE[save]}
+      </span>
+    </footer>
+  )
+}

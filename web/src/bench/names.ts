@@ -1,0 +1,33 @@
+import type { Workpiece } from '@ivory/core/workpiece'
+
+/** A face's name for people: `turn:side` is "side of Turn the body". */
+export function faceName(doc: Workpiece, name: string): string {
+  const nested = /^([\w-]+):(\w+)\((.*)\)$/.exec(name)
+  if (nested) {
+    const [, op, word, inner] = nested
+    const parts = topLevel(inner!).map((n) => faceName(doc, n))
+    if (word === 'round') return `round between ${parts.join(' and ')}`
+    if (word === 'bevel') return `bevel between ${parts.join(' and ')}`
+    if (word === 'rim') return `rim at ${parts.join(' and ')}`
+    return `${opName(doc, op!)}, along ${parts.join(' and ')}`
+  }
+  const [op, entity] = name.split(':')
+  if (entity === undefined) return name
+  return entity === 'cut' ? `cut of ${opName(doc, op!)}` : `${entity} of ${opName(doc, op!)}`
+}
+
+const opName = (doc: Workpiece, id: string): string =>
+  doc.route.find((o) => o.id === id)?.name ?? id
+
+/** Splits at the bars that are not inside brackets. */
+function topLevel(text: string): string[] {
+  const out = ['']
+  let depth = 0
+  for (const c of text) {
+    if (c === '(') depth++
+    if (c === ')') depth--
+    if (c === '|' && depth === 0) out.push('')
+    else out[out.length - 1] += c
+  }
+  return out
+}

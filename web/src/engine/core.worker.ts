@@ -1,0 +1,47 @@
+import { RebuildCache, rangeOf, rebuild, rebuildSteps, solveWorkpiece } from '@ivory/core/rebuild'
+import { release } from '@ivory/core/release'
+import type { CallName, Calls, Request, Response } from './protocol'
+import { bodyView, transferables, viewOf } from './view'
+
+// The lathe's own thread: route, section, gauges, ranges, triangles. Results of ops are kept here.
+const cache = new RebuildCache()
+const post = (r: Response, transfer: Transferable[] = []) => postMessage(r, { transfer })
+
+type Handlers = { [K in CallName]?: (ask: Calls[K]['ask'], id: number) => Calls[K]['reply'] }
+
+const handlers: Handlers = {
+  rebuild({ doc, view }, id) {
+    const start = performance.now()
+    const steps = rebuildSteps(doc, cache)
+    for (;;) {
+      const next = steps.next()
+      if (next.done) return viewOf(doc, next.value, view, performance.now() - start)
+      if (!view.draft) post({ id, is: 'progress', report: next.value })
+    }
+  },
+  picks({ doc, op, body }) {
+    const found = rebuild(doc, cache).before[op]?.bodies[body]
+    return found ? bodyView(found, { cutaway: false, fill: null, draft: true }) : null
+  },
+  range: ({ doc, op, input }) => rangeOf(doc, rebuild(doc, cache), op, input),
+  solve: ({ doc, request }) => solveWorkpiece(doc, request),
+  release({ doc, format, chord, angle }) {
+    const made = release(doc, rebuild(doc, cache).state, format, { chord, angle })
+    return made.ok ? made.value : made.diagnosis.message
+  },
+}
+
+self.addEventListener('message', (e: MessageEvent<Request>) => {
+  const { id, call, ask } = e.data
+  try {
+    const handler = handlers[call] as ((ask: unknown, id: number) => unknown) | undefined
+    if (!handler) throw new Error(`the lathe does not do "${call}"`)
+    const reply = handler(ask, id)
+    post(
+      { id, is: 'done', reply },
+      call === 'rebuild' ? transferables(reply as Calls['rebuild']['reply']) : [],
+    )
+  } catch (error) {
+    post({ id, is: 'broken', message: error instanceof Error ? error.message : String(error) })
+  }
+})

@@ -1,0 +1,72 @@
+import type { WorkingRange } from '@ivory/core/limits'
+import type { Frame, P2, P3 } from '@ivory/core/math'
+import type { Finding } from '@ivory/core/profile'
+import type { GaugeReport, OpReport, SolveReply, SolveRequest } from '@ivory/core/rebuild'
+import type { Format, ReleasedFile } from '@ivory/core/release'
+import type { DisplayMesh, EdgeRef, FaceRef } from '@ivory/core/turned'
+import type { FigureValue, Workpiece } from '@ivory/core/workpiece'
+
+/** How a rebuild is to be shown. */
+export interface ViewRequest {
+  /** Leave half of each body away, with its section faces. */
+  cutaway: boolean
+  /** Share of the brim volume shown as liquid, 0 to 1; null for none. */
+  fill: number | null
+  /** Coarser triangles while something is dragged. */
+  draft: boolean
+}
+export interface BodyView {
+  id: string
+  name: string
+  key: string
+  mesh: DisplayMesh
+  liquid: DisplayMesh | null
+  /** The whole section, piece by piece, in [r, z]. */
+  section: { name: string; points: P2[] }[]
+  bounds: { min: P3; max: P3 }
+  frame: Frame
+  faces: { ref: FaceRef; at: P2 }[]
+  edges: { ref: EdgeRef; at: P2; sharp: boolean }[]
+}
+export interface ProfileView {
+  id: string
+  frame: Frame
+  points: Record<string, P2>
+  curves: { id: string; construction: boolean; points: P2[] }[]
+  health: Finding[]
+  axis: { origin: P2; dir: P2 }
+}
+export interface View {
+  reports: OpReport[]
+  bodies: BodyView[]
+  profiles: ProfileView[]
+  planes: { id: string; frame: Frame }[]
+  gauges: GaugeReport[]
+  figures: FigureValue[]
+  /** Bodies and profiles there are before each op, by op id. */
+  available: Record<
+    string,
+    { bodies: { id: string; name: string }[]; profiles: string[]; planes: string[] }
+  >
+  ms: number
+}
+
+/** Requests to the engine, with what each is answered by. */
+export interface Calls {
+  rebuild: { ask: { doc: Workpiece; view: ViewRequest }; reply: View }
+  /** Faces and edges of the body an op works on, as they are before it. */
+  picks: { ask: { doc: Workpiece; op: string; body: string }; reply: BodyView | null }
+  range: { ask: { doc: Workpiece; op: string; input: string }; reply: WorkingRange | null }
+  solve: { ask: { doc: Workpiece; request: SolveRequest }; reply: SolveReply | string }
+  release: {
+    ask: { doc: Workpiece; format: Format; chord: number; angle: number }
+    reply: ReleasedFile | string
+  }
+  measureFile: { ask: { name: string; bytes: Uint8Array }; reply: string[] | string }
+}
+export type CallName = keyof Calls
+export type Request = { [K in CallName]: { id: number; call: K; ask: Calls[K]['ask'] } }[CallName]
+export type Response =
+  | { id: number; is: 'progress'; report: OpReport }
+  | { id: number; is: 'done'; reply: unknown }
+  | { id: number; is: 'broken'; message: string }

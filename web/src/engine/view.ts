@@ -1,0 +1,104 @@
+import { flattenParams, pointAt } from '@ivory/core/curve'
+import type { Body, Profile } from '@ivory/core/ops'
+import { type OpReport, type Rebuilt, readGauges } from '@ivory/core/rebuild'
+import {
+  brimVolume,
+  cavityOf,
+  cornersOf,
+  displayMesh,
+  edgeRef,
+  faceRef,
+  facesOf,
+  isSharp,
+  isWhole,
+  levelFor,
+  liquidAt,
+  sectionLines,
+  spaceBounds,
+  type TurnedBody,
+} from '@ivory/core/turned'
+import type { Workpiece } from '@ivory/core/workpiece'
+import type { BodyView, ProfileView, View, ViewRequest } from './protocol'
+
+const FINE = { chord: 0.05, angle: 0.09 }
+const DRAFT = { chord: 0.4, angle: 0.22 }
+
+/** Everything the page draws of a rebuilt workpiece. */
+export function viewOf(w: Workpiece, built: Rebuilt, request: ViewRequest, ms: number): View {
+  return {
+    reports: built.reports,
+    bodies: Object.values(built.state.bodies).map((b) => bodyView(b, request)),
+    profiles: Object.entries(built.state.profiles).map(([id, p]) => profileView(id, p)),
+    planes: Object.entries(built.state.planes).map(([id, p]) => ({ id, frame: p.frame })),
+    gauges: readGauges(w, built),
+    figures: built.figures.values,
+    available: Object.fromEntries(
+      Object.entries(built.before).map(([op, s]) => [
+        op,
+        {
+          bodies: Object.values(s.bodies).map((b) => ({ id: b.id, name: b.name })),
+          profiles: Object.keys(s.profiles),
+          planes: Object.keys(s.planes),
+        },
+      ]),
+    ),
+    ms,
+  }
+}
+
+/** Half of a whole turn, the half behind the section plane as seen from the front. */
+const behind = (t: TurnedBody): TurnedBody => (isWhole(t) ? { ...t, start: 0, sweep: Math.PI } : t)
+
+export function bodyView(b: Body, request: ViewRequest): BodyView {
+  const t = b.shape.turned
+  const fine = request.draft ? DRAFT : FINE
+  return {
+    id: b.id,
+    name: b.name,
+    key: b.key,
+    mesh: displayMesh(request.cutaway ? behind(t) : t, fine),
+    liquid: request.fill === null ? null : liquidMesh(t, request.fill, request.cutaway, fine),
+    section: sectionLines(t, request.draft ? 0.1 : 0.02),
+    bounds: spaceBounds(t),
+    frame: t.frame,
+    faces: facesOf(t).map((f) => ({ ref: faceRef(t, f), at: f.at })),
+    edges: cornersOf(t).map((c) => ({ ref: edgeRef(t, c), at: c.at, sharp: isSharp(c) })),
+  }
+}
+
+function liquidMesh(t: TurnedBody, share: number, cutaway: boolean, fine: typeof FINE) {
+  const cavity = cavityOf(t)
+  if (!cavity || share <= 0) return null
+  const level = levelFor(cavity, brimVolume(cavity) * Math.min(1, share)) ?? cavity.brim
+  const liquid = { ...t, regions: liquidAt(cavity, level) }
+  return displayMesh(cutaway ? behind(liquid) : liquid, fine)
+}
+
+function profileView(id: string, p: Profile): ProfileView {
+  return {
+    id,
+    frame: p.frame,
+    points: p.shape.points,
+    curves: p.shape.drawn.map((d) => ({
+      id: d.id,
+      construction: d.construction,
+      points: flattenParams(d.curve, 0.02).map((t) => pointAt(d.curve, t)),
+    })),
+    health: p.health,
+    axis: p.shape.axis,
+  }
+}
+
+export const failedOp = (reports: readonly OpReport[]): OpReport | undefined =>
+  reports.find((r) => r.status === 'fail')
+
+/** Buffers of a view that may be handed over instead of copied. */
+export function transferables(v: View): ArrayBuffer[] {
+  return v.bodies.flatMap((b) =>
+    [b.mesh, ...(b.liquid ? [b.liquid] : [])].flatMap((m) =>
+      [m.positions, m.normals, m.triangles, m.faceOf, m.lines, m.edgeOf].map(
+        (x) => x.buffer as ArrayBuffer,
+      ),
+    ),
+  )
+}

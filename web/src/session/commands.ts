@@ -1,0 +1,179 @@
+import { OPS, opSpec } from '@ivory/core/ops'
+import { freshId, insertOp, type Op } from '@ivory/core/workpiece'
+import { edit, opOf, redo, select, undo, useSession } from './session'
+
+/** Something a person can do, found in the palette and by its key. */
+export interface Command {
+  id: string
+  label: string
+  group: string
+  /** As react-hotkeys-hook reads it; empty for none. */
+  key: string
+  run(): void
+}
+
+/** Stem of the ids of new ops of a kind. */
+const STEM: Record<string, string> = {
+  revolve: 'turn',
+  shell: 'hollow',
+  fillet: 'round',
+  chamfer: 'bevel',
+}
+
+/** Adds an op of the kind after the selected one and selects it. */
+export function addOp(kind: string): void {
+  const spec = opSpec(kind)
+  const { doc, selected, view } = useSession.getState()
+  if (!spec || !doc) return
+  const index = selected ? doc.route.findIndex((o) => o.id === selected) : doc.route.length - 1
+  const earlier = doc.route.slice(0, index + 1)
+  const profile = [...earlier].reverse().find((o) => o.kind === 'profile')?.id
+  const bodies = earlier
+    .filter((o) => o.kind === 'revolve' && o.inputs.mode === 'new')
+    .map((o) => o.id)
+  const body = bodies[bodies.length - 1] ?? view?.bodies[0]?.id
+  const taken = doc.route.map((o) => o.id)
+  const id = freshId([...taken, 'front', 'side', 'top'], STEM[kind] ?? kind)
+  const inputs = spec.start({
+    ...(profile ? { profile } : {}),
+    ...(body ? { body } : {}),
+  }) as Op['inputs']
+  const count = doc.route.filter((o) => o.kind === kind).length + 1
+  const op = { id, kind, name: `${spec.label} ${count}`, inputs }
+  edit((d) => {
+    d.route = insertOp(doc.route, index, op)
+    if (d.rolledTo === selected && selected) d.rolledTo = id
+    if (kind === 'revolve' && !body)
+      d.bodies[id] = { name: `Body ${bodies.length + 1}`, color: '#d9d2c0' }
+  })
+  select(id)
+  const wants = spec.fields.find((f) => f.type === 'faces' || f.type === 'edges')
+  if (wants)
+    useSession.setState({
+      picking: { op: id, input: wants.name, what: wants.type as 'faces' | 'edges' },
+    })
+}
+
+export function removeOp(id: string): void {
+  const { doc } = useSession.getState()
+  const at = doc?.route.findIndex((o) => o.id === id) ?? -1
+  if (!doc || at < 0) return
+  edit((d) => {
+    d.route.splice(at, 1)
+    if (d.rolledTo === id) delete d.rolledTo
+  })
+  const next = useSession.getState().doc!.route
+  select(next[Math.max(0, at - 1)]?.id ?? null)
+}
+
+export function toggleSuppressed(id: string): void {
+  edit((d) => {
+    const op = d.route.find((o) => o.id === id)
+    if (!op) return
+    if (op.suppressed) delete op.suppressed
+    else op.suppressed = true
+  })
+}
+
+/** Shows the route up to this op; the last op (or null) shows all of it. */
+export function rollTo(id: string | null): void {
+  edit((d) => {
+    if (id === null || d.route[d.route.length - 1]?.id === id) delete d.rolledTo
+    else d.rolledTo = id
+  })
+}
+
+const step = (by: 1 | -1) => {
+  const { doc, selected } = useSession.getState()
+  if (!doc) return
+  const i = doc.route.findIndex((o) => o.id === selected)
+  const next = doc.route[Math.max(0, Math.min(doc.route.length - 1, i + by))]
+  if (next) select(next.id)
+}
+
+const OP_KEYS: Record<string, string> = {
+  plane: 'alt+1',
+  profile: 'alt+2',
+  revolve: 'alt+3',
+  fillet: 'alt+4',
+  chamfer: 'alt+5',
+  shell: 'alt+6',
+  split: 'alt+7',
+}
+
+/** Commands of the Bench that need nothing of the page around them. */
+export const documentCommands = (): Command[] => [
+  { id: 'undo', label: 'Undo', group: 'Edit', key: 'mod+z', run: undo },
+  { id: 'redo', label: 'Redo', group: 'Edit', key: 'mod+shift+z', run: redo },
+  ...Object.values(OPS).map((spec) => ({
+    id: `add-${spec.kind}`,
+    label: `Add ${spec.label.toLowerCase()}`,
+    group: 'Route',
+    key: OP_KEYS[spec.kind] ?? '',
+    run: () => addOp(spec.kind),
+  })),
+  { id: 'next-op', label: 'Next op', group: 'Route', key: 'j', run: () => step(1) },
+  { id: 'previous-op', label: 'Previous op', group: 'Route', key: 'k', run: () => step(-1) },
+  {
+    id: 'suppress',
+    label: 'Leave the op out, or put it back',
+    group: 'Route',
+    key: 'x',
+    run: () => onSelected(toggleSuppressed),
+  },
+  {
+    id: 'roll-here',
+    label: 'Show the route up to this op',
+    group: 'Route',
+    key: 'b',
+    run: () => onSelected(rollTo),
+  },
+  {
+    id: 'roll-end',
+    label: 'Show the whole route',
+    group: 'Route',
+    key: 'shift+b',
+    run: () => rollTo(null),
+  },
+  {
+    id: 'delete-op',
+    label: 'Delete the op',
+    group: 'Route',
+    key: 'shift+delete',
+    run: () => onSelected(removeOp),
+  },
+  {
+    id: 'cutaway',
+    label: 'Cut away half, or show it whole',
+    group: 'Stage',
+    key: 'h',
+    run: () => useSession.setState((s) => ({ cutaway: !s.cutaway })),
+  },
+  {
+    id: 'parallel',
+    label: 'Parallel or perspective',
+    group: 'Stage',
+    key: 'o',
+    run: () => useSession.setState((s) => ({ parallel: !s.parallel })),
+  },
+  {
+    id: 'liquid',
+    label: 'Fill with liquid, or empty',
+    group: 'Stage',
+    key: 'l',
+    run: () => useSession.setState((s) => ({ fill: s.fill === null ? 0.9 : null })),
+  },
+]
+
+function onSelected(f: (id: string) => void): void {
+  const { doc, selected } = useSession.getState()
+  if (opOf(doc, selected)) f(selected!)
+}
+
+/** A key as it is written on a keycap. */
+export const keycap = (key: string): string =>
+  key
+    .replace('mod', 'Ctrl')
+    .split('+')
+    .map((k) => (k.length === 1 ? k.toUpperCase() : k[0]!.toUpperCase() + k.slice(1)))
+    .join(' ')

@@ -1,0 +1,144 @@
+import type { Op, Workpiece } from '@ivory/core/workpiece'
+import { type Draft, produce } from 'immer'
+import { create } from 'zustand'
+import type { View } from '../engine'
+import { HISTORY } from '../storage/db'
+
+/** What is being picked on the model: references for one input of an op. */
+export interface Picking {
+  op: string
+  input: string
+  what: 'faces' | 'edges'
+}
+/** What the drawing table has selected. */
+export interface DrawnSelection {
+  points: string[]
+  entities: string[]
+}
+export type SaveState = 'saved' | 'saving' | 'failed' | 'conflict'
+
+interface Session {
+  doc: Workpiece | null
+  past: Workpiece[]
+  future: Workpiece[]
+  /** The document before a drag that is under way. */
+  dragFrom: Workpiece | null
+  revision: number
+  save: SaveState
+  saveWord: string
+  view: View | null
+  building: boolean
+  /** Why the last rebuild did not come back. */
+  broken: string
+  selected: string | null
+  picking: Picking | null
+  drawn: DrawnSelection
+  hover: string
+  cutaway: boolean
+  parallel: boolean
+  fill: number | null
+}
+
+const none: DrawnSelection = { points: [], entities: [] }
+
+export const useSession = create<Session>(() => ({
+  doc: null,
+  past: [],
+  future: [],
+  dragFrom: null,
+  revision: 0,
+  save: 'saved',
+  saveWord: '',
+  view: null,
+  building: false,
+  broken: '',
+  selected: null,
+  picking: null,
+  drawn: none,
+  hover: '',
+  cutaway: true,
+  parallel: false,
+  fill: null,
+}))
+
+const set = useSession.setState
+const get = useSession.getState
+
+export function openSession(doc: Workpiece, past: Workpiece[], revision: number): void {
+  set({
+    doc,
+    past,
+    future: [],
+    dragFrom: null,
+    revision,
+    save: 'saved',
+    saveWord: '',
+    view: null,
+    broken: '',
+    selected: doc.route[0]?.id ?? null,
+    picking: null,
+    drawn: none,
+    fill: null,
+  })
+}
+
+/** One undoable change of the document. */
+export function edit(change: (doc: Draft<Workpiece>) => void): void {
+  const { doc, past, dragFrom } = get()
+  if (!doc) return
+  const next = produce(doc, change)
+  if (next === doc && !dragFrom) return
+  set({ doc: next, past: [...past, dragFrom ?? doc].slice(-HISTORY), future: [], dragFrom: null })
+}
+
+/** A change on the way to one, as while dragging: shown, but undone as a whole. */
+export function preview(change: (doc: Draft<Workpiece>) => void): void {
+  const { doc, dragFrom } = get()
+  if (!doc) return
+  set({ doc: produce(doc, change), dragFrom: dragFrom ?? doc })
+}
+
+/** Ends a drag: what was previewed becomes one undoable change. */
+export function settle(): void {
+  if (get().dragFrom) edit(() => undefined)
+}
+
+export function undo(): void {
+  const { doc, past, future } = get()
+  const last = past[past.length - 1]
+  if (!doc || !last) return
+  set({
+    doc: last,
+    past: past.slice(0, -1),
+    future: [doc, ...future],
+    dragFrom: null,
+    picking: null,
+  })
+}
+
+export function redo(): void {
+  const { doc, past, future } = get()
+  const next = future[0]
+  if (!doc || !next) return
+  set({ doc: next, past: [...past, doc], future: future.slice(1), dragFrom: null, picking: null })
+}
+
+export const select = (id: string | null): void => set({ selected: id, picking: null, drawn: none })
+
+export const opOf = (doc: Workpiece | null, id: string | null): Op | undefined =>
+  doc?.route.find((o) => o.id === id)
+
+/** The selected op. */
+export const useSelectedOp = (): Op | undefined => useSession((s) => opOf(s.doc, s.selected))
+
+/** Replaces inputs of an op in one change. */
+export function setInputs(id: string, inputs: Record<string, unknown>, how = edit): void {
+  how((d) => {
+    const op = d.route.find((o) => o.id === id)
+    if (!op) return
+    for (const [k, v] of Object.entries(inputs)) {
+      if (v === undefined) delete op.inputs[k]
+      else op.inputs[k] = v as never
+    }
+  })
+}

@@ -1,0 +1,218 @@
+import {
+  emptyWorkpiece,
+  readWorkpiece,
+  type Workpiece,
+  writeWorkpiece,
+} from '@ivory/core/workpiece'
+import { demoSet } from '@ivory/demo'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { Download, Import, Plus, Trash2 } from 'lucide-react'
+import { nanoid } from 'nanoid'
+import { useEffect, useRef } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { toast } from 'sonner'
+import { exact } from '../engine'
+import {
+  type Card,
+  getSetting,
+  listCards,
+  load,
+  putBack,
+  remove,
+  save,
+  setSetting,
+} from '../storage/db'
+import { Button, IconButton } from '../ui/controls'
+import { downloadFile } from '../ui/download'
+
+const newId = () => `w${nanoid(10).replace(/[^A-Za-z0-9]/g, 'x')}`
+const report = (e: unknown) => toast.error(e instanceof Error ? e.message : String(e))
+
+/** Puts the demo set on the shelf, each piece under an id of its own; returns the ids. */
+async function placeDemoSet(): Promise<string[]> {
+  const ids: string[] = []
+  // The first of the set is placed last, so that it stands first on the shelf.
+  for (const w of demoSet().reverse()) {
+    const id = newId()
+    await save({ ...w, id }, [], 0)
+    ids.unshift(id)
+  }
+  return ids
+}
+
+export function ShelfPage() {
+  const navigate = useNavigate()
+  const queries = useQueryClient()
+  const picker = useRef<HTMLInputElement>(null)
+  const cards = useQuery({ queryKey: ['shelf'], queryFn: listCards })
+  const refresh = () => queries.invalidateQueries({ queryKey: ['shelf'] })
+  const first = useRef(false)
+
+  useEffect(() => {
+    document.title = 'Shelf · Ivory Lathe'
+    if (first.current) return
+    first.current = true
+    void (async () => {
+      if (await getSetting('welcomed')) return
+      await setSetting('welcomed', true)
+      const [cruet] = await placeDemoSet()
+      navigate(`/w/${cruet}`)
+    })().catch(report)
+  }, [navigate])
+
+  const create = useMutation({
+    mutationFn: async (w: Workpiece) => {
+      await save(w, [], 0)
+      return w.id
+    },
+    onSuccess: (id) => navigate(`/w/${id}/brief`),
+    onError: report,
+  })
+  const demo = useMutation({
+    mutationFn: placeDemoSet,
+    onSuccess: () => {
+      toast.success('The Saltmarsh Counter Set is on the shelf.')
+      void refresh()
+    },
+    onError: report,
+  })
+  const drop = useMutation({
+    mutationFn: remove,
+    onSuccess: (kept) => {
+      void refresh()
+      if (!kept) return
+      toast(`${kept.doc.name} was taken off the shelf.`, {
+        action: { label: 'Put back', onClick: () => void putBack(kept).then(refresh) },
+      })
+    },
+    onError: report,
+  })
+
+  const importFile = async (file: File) => {
+    if (/\.(step|stp|stl)$/i.test(file.name)) {
+      const bytes = new Uint8Array(await file.arrayBuffer())
+      const reply = await exact.call('measureFile', { name: file.name, bytes }, { budget: 120_000 })
+      if (typeof reply === 'string') toast.error(reply)
+      else toast(`Measured: ${reply.join(' ')}`, { duration: 15_000 })
+      return
+    }
+    if (!/\.json$/i.test(file.name)) {
+      toast.error(
+        `${file.name} cannot be opened: only .lathe.json workpieces, and STEP or STL files to be measured.`,
+      )
+      return
+    }
+    const read = readWorkpiece(await file.text())
+    if (read.ok) create.mutate({ ...read.value, id: newId() })
+    else toast.error(read.diagnosis.message)
+  }
+  const exportCard = async (card: Card) => {
+    const kept = await load(card.id)
+    if (typeof kept === 'string') toast.error(kept)
+    else downloadFile(`${kept.doc.name}.lathe.json`, 'application/json', writeWorkpiece(kept.doc))
+  }
+
+  const list = cards.data ?? []
+  return (
+    <div className="flex min-h-full flex-col">
+      <header className="flex items-baseline gap-4 border-rule border-b px-8 py-4">
+        <h1 className="font-medium text-2xl">Ivory Lathe</h1>
+        <p className="text-soft">a bench for turned bodies: it measures before it promises</p>
+        <div className="ml-auto flex gap-2">
+          <Button onClick={() => demo.mutate()} disabled={demo.isPending}>
+            Add the demo set
+          </Button>
+          <Button onClick={() => picker.current?.click()}>
+            <Import size={16} aria-hidden="true" /> Import a file
+          </Button>
+          <Button
+            tone="main"
+            onClick={() => create.mutate(emptyWorkpiece(newId(), 'New workpiece'))}
+          >
+            <Plus size={16} aria-hidden="true" /> New workpiece
+          </Button>
+          <input
+            ref={picker}
+            type="file"
+            accept=".json,.step,.stp,.stl"
+            className="sr-only"
+            aria-label="File to import"
+            tabIndex={-1}
+            onChange={(e) => {
+              const file = e.target.files?.[0]
+              e.target.value = ''
+              if (file) void importFile(file).catch(report)
+            }}
+          />
+        </div>
+      </header>
+      <main className="flex-1 px-8 py-6">
+        <h2 className="mb-4 font-medium text-lg">Shelf</h2>
+        {cards.error && (
+          <p role="alert" className="mb-4 border-out border-l-4 bg-sheet px-3 py-2 text-out">
+            {cards.error.message}
+          </p>
+        )}
+        {cards.data && list.length === 0 && (
+          <p className="max-w-prose text-soft">
+            The shelf is empty. Start a new workpiece: say in its brief what it must hold, draw half
+            its outline beside the axis, and turn it. Or add the demo set and take its pieces apart.
+          </p>
+        )}
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-5">
+          {list.map((c) => (
+            <li
+              key={c.id}
+              className="group relative border border-rule bg-sheet hover:border-brass"
+            >
+              <Link to={`/w/${c.id}`} className="block">
+                <div className="grid aspect-[8/5] place-items-center overflow-hidden border-rule border-b bg-paper">
+                  {c.thumbnail ? (
+                    <img src={c.thumbnail} alt="" className="size-full object-cover" />
+                  ) : (
+                    <span className="text-soft text-sm">open it to see it</span>
+                  )}
+                </div>
+                <div className="px-3 pt-2 pb-3">
+                  <h3 className="truncate pr-16 font-medium">{c.name}</h3>
+                  <p className="text-soft text-sm">
+                    {c.verdict && (
+                      <span
+                        className={
+                          c.verdict.includes('out')
+                            ? 'text-out'
+                            : c.verdict.includes('marg')
+                              ? 'text-marginal'
+                              : 'text-holds'
+                        }
+                      >
+                        {c.verdict}
+                        {' · '}
+                      </span>
+                    )}
+                    {(c.bytes / 1024).toFixed(1)} kB ·{' '}
+                    {new Date(c.changed).toLocaleString([], {
+                      dateStyle: 'medium',
+                      timeStyle: 'short',
+                    })}
+                  </p>
+                </div>
+              </Link>
+              <div className="absolute right-2 bottom-8 flex">
+                <IconButton
+                  label={`Export ${c.name}`}
+                  onClick={() => void exportCard(c).catch(report)}
+                >
+                  <Download size={15} />
+                </IconButton>
+                <IconButton label={`Delete ${c.name}`} onClick={() => drop.mutate(c.id)}>
+                  <Trash2 size={15} />
+                </IconButton>
+              </div>
+            </li>
+          ))}
+        </ul>
+      </main>
+    </div>
+  )
+}

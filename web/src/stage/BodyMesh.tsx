@@ -1,0 +1,169 @@
+import { type DisplayMesh, SECTION } from '@ivory/core/turned'
+import type { ThreeEvent } from '@react-three/fiber'
+import { useEffect, useMemo, useState } from 'react'
+import { BufferAttribute, BufferGeometry, DoubleSide } from 'three'
+import { faceName } from '../bench/names'
+import { sameEdge, sameFace, toggleEdge, toggleFace } from '../bench/picking'
+import type { BodyView } from '../engine'
+import { opOf, type Picking, useSession } from '../session/session'
+
+/** The triangles of some faces as a geometry that shares the mesh's vertices. */
+function geometryOf(mesh: DisplayMesh, wanted: (face: string) => boolean) {
+  const index: number[] = []
+  const triangles: number[] = []
+  for (let t = 0; t < mesh.faceOf.length; t++) {
+    if (!wanted(mesh.faces[mesh.faceOf[t]!]!)) continue
+    index.push(mesh.triangles[3 * t]!, mesh.triangles[3 * t + 1]!, mesh.triangles[3 * t + 2]!)
+    triangles.push(t)
+  }
+  const g = new BufferGeometry()
+  g.setAttribute('position', new BufferAttribute(mesh.positions, 3))
+  g.setAttribute('normal', new BufferAttribute(mesh.normals, 3))
+  g.setIndex(index)
+  return { geometry: g, triangles }
+}
+
+function linesOf(mesh: DisplayMesh, wanted: (edge: number) => boolean) {
+  const out: number[] = []
+  for (let i = 0; i < mesh.edgeOf.length; i++) {
+    if (wanted(mesh.edgeOf[i]!)) out.push(...mesh.lines.subarray(6 * i, 6 * i + 6))
+  }
+  const g = new BufferGeometry()
+  g.setAttribute('position', new BufferAttribute(Float32Array.from(out), 3))
+  return g
+}
+
+const useDisposed = <T extends { dispose(): void }>(thing: T): T => {
+  useEffect(() => () => thing.dispose(), [thing])
+  return thing
+}
+
+export function BodyMesh({ body, pick }: { body: BodyView; pick: Picking | null }) {
+  const doc = useSession((s) => s.doc)
+  const { mesh } = body
+  const [over, setOver] = useState<{ face?: string; edge?: number }>({})
+  const color = doc?.bodies[body.id]?.color ?? '#d9d2c0'
+  const skin = useMemo(() => geometryOf(mesh, (f) => f !== SECTION), [mesh])
+  const cut = useMemo(() => geometryOf(mesh, (f) => f === SECTION), [mesh])
+  const lines = useMemo(() => linesOf(mesh, () => true), [mesh])
+  const refs = (pick && opOf(doc, pick.op)?.inputs[pick.input]) as never[] | undefined
+  const litFaces = useMemo(() => {
+    const names = new Set<string>(over.face ? [over.face] : [])
+    if (pick?.what === 'faces') {
+      for (const f of body.faces)
+        if ((refs ?? []).some((r) => sameFace(r, f.ref))) names.add(f.ref.face)
+    }
+    return geometryOf(mesh, (f) => names.has(f))
+  }, [mesh, over.face, pick, refs, body.faces])
+  const litEdges = useMemo(() => {
+    const chosen = (i: number) => {
+      const e = mesh.edges[i]!
+      const found = body.edges.find((x) => Math.hypot(x.at[0] - e.at[0], x.at[1] - e.at[1]) < 1e-6)
+      return found && (refs ?? []).some((r) => sameEdge(r, found.ref))
+    }
+    return linesOf(mesh, (i) => i === over.edge || Boolean(pick?.what === 'edges' && chosen(i)))
+  }, [mesh, over.edge, pick, refs, body.edges])
+  useDisposed(skin.geometry)
+  useDisposed(cut.geometry)
+  useDisposed(lines)
+  useDisposed(litFaces.geometry)
+  useDisposed(litEdges)
+
+  const faceUnder = (e: ThreeEvent<PointerEvent | MouseEvent>) =>
+    mesh.faces[mesh.faceOf[skin.triangles[e.faceIndex ?? 0] ?? 0] ?? 0]!
+  const tell = (text: string) => useSession.setState({ hover: text })
+
+  return (
+    <group>
+      <mesh
+        geometry={skin.geometry}
+        onPointerMove={(e) => {
+          e.stopPropagation()
+          const face = faceUnder(e)
+          if (pick?.what !== 'edges' && face !== over.face) setOver({ face })
+          if (doc) tell(`${body.name}: ${faceName(doc, face)}`)
+        }}
+        onPointerOut={() => {
+          setOver({})
+          tell('')
+        }}
+        onClick={(e) => {
+          if (pick?.what !== 'faces') return
+          e.stopPropagation()
+          const face = faceUnder(e)
+          const found = body.faces.find((f) => f.ref.face === face)
+          if (found) toggleFace(found.ref)
+        }}
+      >
+        <meshStandardMaterial
+          color={color}
+          roughness={0.62}
+          metalness={0.02}
+          side={DoubleSide}
+          polygonOffset
+          polygonOffsetFactor={1}
+          polygonOffsetUnits={1}
+        />
+      </mesh>
+      <mesh geometry={cut.geometry}>
+        <meshBasicMaterial
+          color="#e8cf94"
+          side={DoubleSide}
+          polygonOffset
+          polygonOffsetFactor={1}
+          polygonOffsetUnits={1}
+        />
+      </mesh>
+      <mesh geometry={litFaces.geometry} renderOrder={1}>
+        <meshStandardMaterial
+          color="#d9a441"
+          roughness={0.6}
+          transparent
+          opacity={0.75}
+          side={DoubleSide}
+        />
+      </mesh>
+      <lineSegments
+        geometry={lines}
+        onPointerMove={(e) => {
+          if (pick?.what !== 'edges') return
+          e.stopPropagation()
+          const edge = mesh.edgeOf[Math.floor((e.index ?? 0) / 2)]!
+          if (edge !== over.edge) setOver({ edge })
+          const names = mesh.edges[edge]!.names
+          if (doc) tell(`edge between ${faceName(doc, names[0])} and ${faceName(doc, names[1])}`)
+        }}
+        onClick={(e) => {
+          if (pick?.what !== 'edges') return
+          e.stopPropagation()
+          const at = mesh.edges[mesh.edgeOf[Math.floor((e.index ?? 0) / 2)]!]!.at
+          const found = body.edges.find((x) => Math.hypot(x.at[0] - at[0], x.at[1] - at[1]) < 1e-6)
+          if (found) toggleEdge(found.ref)
+        }}
+      >
+        <lineBasicMaterial color="#4a4033" transparent opacity={0.8} />
+      </lineSegments>
+      <lineSegments geometry={litEdges} renderOrder={2}>
+        <lineBasicMaterial color="#8a4b00" depthTest={false} linewidth={3} />
+      </lineSegments>
+      {body.liquid && <Liquid mesh={body.liquid} />}
+    </group>
+  )
+}
+
+function Liquid({ mesh }: { mesh: DisplayMesh }) {
+  const all = useMemo(() => geometryOf(mesh, () => true), [mesh])
+  useDisposed(all.geometry)
+  return (
+    <mesh geometry={all.geometry} renderOrder={3}>
+      <meshStandardMaterial
+        color="#5b8f86"
+        transparent
+        opacity={0.5}
+        roughness={0.15}
+        side={DoubleSide}
+        depthWrite={false}
+      />
+    </mesh>
+  )
+}

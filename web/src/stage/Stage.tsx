@@ -1,0 +1,222 @@
+import { OrbitControls, OrthographicCamera, PerspectiveCamera } from '@react-three/drei'
+import { Canvas, useThree } from '@react-three/fiber'
+import { Box, Droplets, Maximize, Scissors } from 'lucide-react'
+import { Slider } from 'radix-ui'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import {
+  Box3,
+  type OrthographicCamera as Ortho,
+  type PerspectiveCamera as Persp,
+  Sphere,
+  Vector3,
+} from 'three'
+import { usePickBody } from '../bench/picking'
+import { useSession } from '../session/session'
+import { IconButton } from '../ui/controls'
+import { BodyMesh } from './BodyMesh'
+import { Places } from './Places'
+import { setSnapshotSource } from './snapshot'
+
+/** Standard views: the direction from which one looks. */
+export const VIEWS: Record<string, [number, number, number]> = {
+  corner: [0.75, -1.25, 0.75],
+  front: [0, -1, 0],
+  right: [1, 0, 0],
+  top: [0, -0.0001, 1],
+}
+
+export function Stage() {
+  const view = useSession((s) => s.view)
+  const cutaway = useSession((s) => s.cutaway)
+  const parallel = useSession((s) => s.parallel)
+  const fill = useSession((s) => s.fill)
+  const picking = useSession((s) => s.picking)
+  const pickBody = usePickBody()
+  const [look, setLook] = useState<{ name: string; n: number }>({ name: 'corner', n: 0 })
+  const bodies = useMemo(
+    () =>
+      pickBody
+        ? [...(view?.bodies.filter((b) => b.id !== pickBody.id) ?? []), pickBody]
+        : (view?.bodies ?? []),
+    [view, pickBody],
+  )
+
+  useEffect(() => {
+    const go = (e: Event) =>
+      setLook((l) => ({ name: (e as CustomEvent<string>).detail, n: l.n + 1 }))
+    window.addEventListener('stage-view', go)
+    return () => window.removeEventListener('stage-view', go)
+  }, [])
+
+  return (
+    <section
+      aria-label="Stage"
+      className="relative h-full bg-[radial-gradient(ellipse_at_50%_30%,#fbf8ef,#ece4d1)]"
+    >
+      <Canvas
+        frameloop="demand"
+        gl={{ preserveDrawingBuffer: true, antialias: true }}
+        dpr={[1, 2]}
+        aria-label="The body in three dimensions"
+        onPointerMissed={() => useSession.setState({ hover: '' })}
+      >
+        {parallel ? (
+          <OrthographicCamera makeDefault up={[0, 0, 1]} near={-5000} far={5000} />
+        ) : (
+          <PerspectiveCamera makeDefault up={[0, 0, 1]} fov={30} near={1} far={10000} />
+        )}
+        <hemisphereLight args={['#fffaf0', '#b8a98a', 1.5]} />
+        <directionalLight position={[-200, -400, 500]} intensity={1.7} />
+        <directionalLight position={[400, 200, 200]} intensity={0.5} />
+        {bodies.map((b) => (
+          <BodyMesh key={b.id} body={b} pick={picking && b === pickBody ? picking : null} />
+        ))}
+        <Places bodies={bodies} />
+        <OrbitControls makeDefault enableDamping={false} />
+        <Framing
+          key={String(parallel)}
+          look={look}
+          empty={bodies.length === 0}
+          bodies={bodies.map((b) => b.bounds)}
+        />
+        <Redraw on={[bodies, picking, cutaway, fill]} />
+      </Canvas>
+      <div className="absolute top-2 right-2 flex flex-col gap-1 rounded-sm border border-rule bg-sheet/90 p-0.5">
+        <IconButton
+          label="Fit to view"
+          hint="F"
+          onClick={() => setLook((l) => ({ ...l, n: l.n + 1 }))}
+        >
+          <Maximize size={16} />
+        </IconButton>
+        <IconButton
+          label="Cut away half"
+          hint="H"
+          active={cutaway}
+          onClick={() => useSession.setState({ cutaway: !cutaway })}
+        >
+          <Scissors size={16} />
+        </IconButton>
+        <IconButton
+          label="Fill with liquid"
+          hint="L"
+          active={fill !== null}
+          onClick={() => useSession.setState({ fill: fill === null ? 0.9 : null })}
+        >
+          <Droplets size={16} />
+        </IconButton>
+        <IconButton
+          label="Parallel view"
+          hint="O"
+          active={parallel}
+          onClick={() => useSession.setState({ parallel: !parallel })}
+        >
+          <Box size={16} />
+        </IconButton>
+      </div>
+      <fieldset className="absolute bottom-2 left-2 flex gap-1 text-sm">
+        <legend className="sr-only">Standard views</legend>
+        {Object.keys(VIEWS).map((name) => (
+          <button
+            key={name}
+            type="button"
+            className="rounded-sm border border-rule bg-sheet/90 px-2 py-0.5 text-soft hover:border-brass hover:text-ink"
+            onClick={() => setLook((l) => ({ name, n: l.n + 1 }))}
+          >
+            {name}
+          </button>
+        ))}
+      </fieldset>
+      {fill !== null && <FillSlider fill={fill} />}
+      {bodies.length === 0 && (
+        <p className="pointer-events-none absolute inset-0 grid place-items-center p-10 text-center text-soft">
+          No body yet. Draw half an outline beside the axis on the table below, then turn it.
+        </p>
+      )}
+    </section>
+  )
+}
+
+function FillSlider({ fill }: { fill: number }) {
+  return (
+    <div className="absolute top-14 bottom-14 left-3 flex flex-col items-center gap-2">
+      <span className="figures rounded-sm bg-sheet/90 px-1">{Math.round(fill * 100)} %</span>
+      <Slider.Root
+        orientation="vertical"
+        className="relative flex h-full w-5 touch-none select-none justify-center"
+        min={0}
+        max={100}
+        step={1}
+        value={[Math.round(fill * 100)]}
+        onValueChange={([v]) => useSession.setState({ fill: (v ?? 0) / 100 })}
+      >
+        <Slider.Track className="relative h-full w-1.5 rounded-full bg-rule">
+          <Slider.Range className="absolute w-full rounded-full bg-brass" />
+        </Slider.Track>
+        <Slider.Thumb
+          aria-label="Fill level, per cent of the brim"
+          className="block h-3 w-5 rounded-sm border border-brass bg-sheet shadow-sm"
+        />
+      </Slider.Root>
+    </div>
+  )
+}
+
+/** Draws a frame when any of the values changes (the canvas draws on demand only). */
+function Redraw({ on }: { on: unknown[] }) {
+  const invalidate = useThree((s) => s.invalidate)
+  const gl = useThree((s) => s.gl)
+  useEffect(() => {
+    setSnapshotSource(gl.domElement)
+    return () => setSnapshotSource(null)
+  }, [gl])
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the list of values is the point
+  useEffect(() => invalidate(), on)
+  return null
+}
+
+/** Puts the camera where all bodies are in view, when asked and when the first body appears. */
+function Framing({
+  look,
+  bodies,
+  empty,
+}: {
+  look: { name: string; n: number }
+  bodies: { min: readonly number[]; max: readonly number[] }[]
+  empty: boolean
+}) {
+  const camera = useThree((s) => s.camera) as Persp | Ortho
+  const controls = useThree((s) => s.controls) as { target: Vector3; update(): void } | null
+  const size = useThree((s) => s.size)
+  const invalidate = useThree((s) => s.invalidate)
+  const latest = useRef(bodies)
+  latest.current = bodies
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `look` and the first body are the triggers
+  useEffect(() => {
+    if (!controls) return
+    const box = new Box3()
+    for (const b of latest.current) {
+      box.expandByPoint(new Vector3(...(b.min as [number, number, number])))
+      box.expandByPoint(new Vector3(...(b.max as [number, number, number])))
+    }
+    const ball = box.isEmpty()
+      ? new Sphere(new Vector3(0, 0, 40), 80)
+      : box.getBoundingSphere(new Sphere())
+    const from = new Vector3(...(VIEWS[look.name] ?? VIEWS.corner!)).normalize()
+    if ('fov' in camera) {
+      const half = (camera.fov * Math.PI) / 360
+      const fit = Math.min(1, size.width / size.height)
+      camera.position
+        .copy(ball.center)
+        .addScaledVector(from, (ball.radius * 1.08) / Math.sin(half) / fit)
+    } else {
+      camera.position.copy(ball.center).addScaledVector(from, ball.radius * 4)
+      camera.zoom = Math.min(size.width, size.height) / (2.2 * ball.radius)
+    }
+    camera.updateProjectionMatrix()
+    controls.target.copy(ball.center)
+    controls.update()
+    invalidate()
+  }, [look, empty, controls, camera, invalidate, size.width > 0])
+  return null
+}

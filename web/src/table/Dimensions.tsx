@@ -1,0 +1,162 @@
+import type { P2 } from '@ivory/core/math'
+import type { Drawing } from '@ivory/core/profile'
+import { useState } from 'react'
+import { edit, useSession } from '../session/session'
+import { CommitInput } from '../ui/controls'
+import type { Canvas } from './useCanvasView'
+
+/** Dimensions of the chosen points (or of all ends of chosen pieces), drawn as on a drawing; click to type. */
+export function Dimensions({
+  canvas,
+  op,
+  drawing,
+  points,
+}: {
+  canvas: Canvas
+  op: string
+  drawing: Drawing
+  points: Record<string, P2>
+}) {
+  const drawn = useSession((s) => s.drawn)
+  const ids = drawn.points.length > 0 ? drawn.points : endsOfChosen(drawing, drawn.entities)
+  const { toScreen } = canvas
+  return (
+    <>
+      <svg
+        width="100%"
+        height="100%"
+        className="pointer-events-none absolute inset-0"
+        aria-hidden="true"
+      >
+        {ids.map((id) => {
+          const p = points[id]
+          if (!p) return null
+          const [x, y] = toScreen(p)
+          const [ax] = toScreen([0, p[1]])
+          const [, by] = toScreen([p[0], 0])
+          const far = x + 46
+          return (
+            <g key={id} stroke="#635a4c" strokeWidth={0.9} fill="none">
+              <path
+                d={`M${ax} ${y - 5}v10M${ax} ${y}H${x - 6}M${ax + 7} ${y - 3}L${ax} ${y}l7 3M${x - 13} ${y - 3}L${x - 6} ${y}l-7 3`}
+              />
+              <path
+                d={`M${x + 6} ${y}H${far + 5}M${x + 6} ${by}H${far + 5}M${far} ${y}V${by}M${far - 3} ${y + 7}L${far} ${y}l3 7M${far - 3} ${by - 7}L${far} ${by}l3 -7`}
+              />
+            </g>
+          )
+        })}
+      </svg>
+      {ids.map((id) => {
+        const p = points[id]
+        const source = drawing.points[id]
+        if (!p || !source) return null
+        const [x, y] = toScreen(p)
+        const [ax] = toScreen([0, p[1]])
+        const [, by] = toScreen([p[0], 0])
+        return (
+          <div key={id}>
+            <Dim
+              label={`⌀ ${(2 * p[0]).toFixed(2)}`}
+              name={`${id} distance from the axis`}
+              value={source.x}
+              at={[(ax + x) / 2, y - 11]}
+              onCommit={(v) => setCoordinate(op, id, 'x', v)}
+            />
+            <Dim
+              label={p[1].toFixed(2)}
+              name={`${id} height`}
+              value={source.y}
+              at={[x + 46, (y + by) / 2]}
+              onCommit={(v) => setCoordinate(op, id, 'y', v)}
+            />
+          </div>
+        )
+      })}
+    </>
+  )
+}
+
+const endsOfChosen = (d: Drawing, entities: string[]): string[] => [
+  ...new Set(
+    d.entities
+      .filter((e) => entities.includes(e.id))
+      .flatMap((e) =>
+        e.kind === 'circle'
+          ? [e.c]
+          : e.kind === 'fit' || e.kind === 'poles'
+            ? e.points
+            : e.kind === 'line'
+              ? [e.a, e.b]
+              : [e.a, e.b],
+      ),
+  ),
+]
+
+function setCoordinate(op: string, id: string, axis: 'x' | 'y', text: string) {
+  edit((d) => {
+    const drawing = d.route.find((o) => o.id === op)?.inputs.drawing as Drawing | undefined
+    const diameter = axis === 'x' ? /^\s*[⌀Øø]\s*(.+)$/.exec(text) : null
+    const n = Number((diameter?.[1] ?? text).replace(',', '.'))
+    const value = Number.isFinite(n)
+      ? diameter
+        ? n / 2
+        : n
+      : diameter
+        ? `(${diameter[1]}) / 2`
+        : text.trim()
+    if (drawing?.points[id] && text.trim()) drawing.points[id][axis] = value
+  })
+}
+
+function Dim({
+  label,
+  name,
+  value,
+  at,
+  onCommit,
+}: {
+  label: string
+  name: string
+  value: number | string
+  at: P2
+  onCommit(text: string): void
+}) {
+  const [open, setOpen] = useState(false)
+  const style = { left: at[0], top: at[1], transform: 'translate(-50%, -50%)' }
+  if (open) {
+    return (
+      <span
+        className="absolute z-10"
+        style={style}
+        onPointerDown={(e) => e.stopPropagation()}
+        onBlur={() => setOpen(false)}
+      >
+        <CommitInput
+          autoFocus
+          aria-label={name}
+          value={String(value)}
+          className="figures w-32"
+          onCommit={(t) => {
+            setOpen(false)
+            onCommit(t)
+          }}
+        />
+      </span>
+    )
+  }
+  return (
+    <button
+      type="button"
+      aria-label={`${name}: ${label}`}
+      title={typeof value === 'string' ? value : undefined}
+      className="figures absolute whitespace-nowrap bg-sheet/85 px-1 text-ink hover:text-brass"
+      style={style}
+      onPointerDown={(e) => e.stopPropagation()}
+      onClick={() => setOpen(true)}
+    >
+      {label}
+      {typeof value === 'string' && <span className="text-brass"> ƒ</span>}
+    </button>
+  )
+}

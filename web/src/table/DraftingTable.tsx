@@ -1,0 +1,231 @@
+import type { P2 } from '@ivory/core/math'
+import { type Drawing, emptyDrawing } from '@ivory/core/profile'
+import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { toast } from 'sonner'
+import { usePickBody } from '../bench/picking'
+import { preview, setInputs, settle, useSelectedOp, useSession } from '../session/session'
+import { Dimensions } from './Dimensions'
+import { movePoints, removeFrom } from './edits'
+import { FRONT } from './frame'
+import { Grid } from './Grid'
+import { ProfileLayer } from './ProfileLayer'
+import { SectionLayer } from './SectionLayer'
+import { gridStep, type Snap, snapTo } from './snap'
+import { TableTools } from './TableTools'
+import { useCanvasView } from './useCanvasView'
+import { useDrawing } from './useDrawing'
+
+const empty = emptyDrawing()
+
+export function DraftingTable() {
+  const box = useRef<HTMLElement>(null)
+  const canvas = useCanvasView(box)
+  const op = useSelectedOp()
+  const view = useSession((s) => s.view)
+  const drawn = useSession((s) => s.drawn)
+  const pickBody = usePickBody()
+  const isProfile = op?.kind === 'profile'
+  const drawing = isProfile ? (op.inputs.drawing as Drawing) : empty
+  const profile = view?.profiles.find((p) => p.id === op?.id)
+  const frame = profile?.frame ?? FRONT
+  const points = profile?.points ?? {}
+  const [gridOn, setGridOn] = useState(true)
+  const [snap, setSnap] = useState<Snap | null>(null)
+  const drag = useRef<
+    | { from: P2; ids: string[]; base: Drawing; tip?: { entity: string; i: number } }
+    | { pan: P2 }
+    | null
+  >(null)
+  const put = useCallback((d: Drawing) => op && setInputs(op.id, { drawing: d }), [op])
+  const tool = useDrawing({ drawing, points, put, enabled: isProfile })
+  const step = gridStep(canvas.view.scale, 14)
+
+  const extent = useMemo(() => {
+    const of = (v: typeof view): P2[] => [
+      ...(v?.bodies.flatMap((b) => b.section.flatMap((s) => s.points)) ?? []),
+      ...(v?.profiles.flatMap((p) => Object.values(p.points)) ?? []),
+    ]
+    return of(view)
+  }, [view])
+  const fitted = useRef('')
+  const key = `${useSession((s) => s.doc?.id)}-${extent.length > 0}`
+  useEffect(() => {
+    if (canvas.size.w === 0 || !view || fitted.current === key) return
+    fitted.current = key
+    canvas.fit(extent)
+  }, [canvas, extent, key, view])
+
+  useHotkeys('g', () => setGridOn((g) => !g))
+  useHotkeys('shift+f', () => canvas.fit(extent))
+  useHotkeys(['delete', 'backspace'], () => {
+    const { drawn: sel } = useSession.getState()
+    if (isProfile && (sel.entities.length > 0 || sel.points.length > 0)) {
+      put(removeFrom(drawing, sel.entities, sel.points))
+      useSession.setState({ drawn: { points: [], entities: [] } })
+    }
+  })
+
+  const local = (e: PointerEvent): P2 => {
+    const r = box.current!.getBoundingClientRect()
+    return canvas.toPlane([e.clientX - r.left, e.clientY - r.top])
+  }
+  const snapped = (e: PointerEvent, without: string[] = []): Snap =>
+    snapTo(local(e), {
+      points: Object.fromEntries(Object.entries(points).filter(([id]) => !without.includes(id))),
+      last: tool.last,
+      reach: e.altKey ? 0 : 8 * canvas.view.scale,
+      grid: gridOn && !e.altKey ? step : 0,
+    })
+
+  const startPoint = (e: PointerEvent, id: string) => {
+    if (tool.tool !== 'select') return
+    e.stopPropagation()
+    const chosen = e.shiftKey
+      ? [...new Set([...drawn.points, id])]
+      : drawn.points.includes(id)
+        ? drawn.points
+        : [id]
+    useSession.setState({ drawn: { points: chosen, entities: [] } })
+    drag.current = { from: local(e), ids: chosen, base: drawing }
+    box.current!.setPointerCapture(e.pointerId)
+  }
+  const startTip = (e: PointerEvent, entity: string, i: number) => {
+    e.stopPropagation()
+    drag.current = { from: local(e), ids: [], base: drawing, tip: { entity, i } }
+    box.current!.setPointerCapture(e.pointerId)
+  }
+  const down = (e: PointerEvent<HTMLElement>) => {
+    if (e.button === 1 || (e.button === 0 && (tool.tool === 'select' || !isProfile))) {
+      drag.current = { pan: [e.clientX, e.clientY] }
+      e.currentTarget.setPointerCapture(e.pointerId)
+      if (e.button === 0 && isProfile) useSession.setState({ drawn: { points: [], entities: [] } })
+      return
+    }
+    if (e.button === 0) tool.place(snapped(e))
+  }
+  const move = (e: PointerEvent<HTMLElement>) => {
+    const d = drag.current
+    const at = local(e)
+    if (d && 'pan' in d) {
+      canvas.pan(e.clientX - d.pan[0], e.clientY - d.pan[1])
+      drag.current = { pan: [e.clientX, e.clientY] }
+      return
+    }
+    if (d?.tip && op) {
+      dragTip(op.id, d.base, d.tip, points, at)
+      return
+    }
+    if (d && op) {
+      const to = d.ids.length === 1 ? snapped(e, d.ids).at : at
+      const start = d.ids.length === 1 ? (startOf(d.base, d.ids[0]!) ?? d.from) : d.from
+      preview((draft) => {
+        const target = draft.route.find((o) => o.id === op.id)
+        if (target)
+          target.inputs.drawing = movePoints(d.base, d.base, d.ids, [
+            to[0] - start[0],
+            to[1] - start[1],
+          ])
+      })
+      return
+    }
+    const s = snapped(e)
+    setSnap(tool.tool === 'select' ? null : s)
+    tool.hover(s)
+    useSession.setState({
+      hover: `⌀ ${(2 * Math.abs(s.at[0])).toFixed(2)}, height ${s.at[1].toFixed(2)}${s.to && tool.tool !== 'select' ? `, ${s.to}` : ''}`,
+    })
+  }
+  const up = () => {
+    const d = drag.current
+    drag.current = null
+    if (!d || 'pan' in d) return
+    const locked = d.ids.some((id) =>
+      Object.values(d.base.points[id] ?? {}).some((v) => typeof v === 'string'),
+    )
+    if (locked && useSession.getState().dragFrom) {
+      toast('A coordinate driven by a figure stays; change the figure, or type another value.', {
+        id: 'driven',
+      })
+    }
+    settle()
+  }
+
+  return (
+    <section
+      ref={box}
+      aria-label="Drafting table"
+      className="relative h-full touch-none select-none overflow-hidden bg-sheet"
+      style={{ cursor: tool.tool === 'select' ? 'default' : 'crosshair' }}
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onPointerLeave={() => setSnap(null)}
+      onDoubleClick={() => tool.finish()}
+    >
+      <svg width="100%" height="100%" aria-hidden="true" className="absolute inset-0">
+        <Grid canvas={canvas} step={gridOn ? step : 0} />
+        <SectionLayer canvas={canvas} frame={frame} pickBody={pickBody} />
+        <ProfileLayer
+          canvas={canvas}
+          profileId={isProfile ? op.id : null}
+          drawing={drawing}
+          pending={tool.preview}
+          snap={snap}
+          onPoint={startPoint}
+          onTip={startTip}
+          selecting={tool.tool === 'select'}
+        />
+      </svg>
+      {isProfile && <Dimensions canvas={canvas} op={op.id} drawing={drawing} points={points} />}
+      <TableTools
+        tool={tool}
+        enabled={isProfile}
+        grid={gridOn}
+        onGrid={() => setGridOn((g) => !g)}
+        onFit={() => canvas.fit(extent)}
+        step={step}
+      />
+      {isProfile && drawing.entities.length === 0 && (
+        <p className="pointer-events-none absolute inset-x-0 bottom-3 text-center text-soft">
+          Draw half the outline to the right of the axis: N for lines, F for a curve through points.
+          Type places as
+          <span className="figures"> 40 25</span>.
+        </p>
+      )}
+    </section>
+  )
+}
+
+const startOf = (d: Drawing, id: string): P2 | null => {
+  const p = d.points[id]
+  return p && typeof p.x === 'number' && typeof p.y === 'number' ? [p.x, p.y] : null
+}
+
+function dragTip(
+  op: string,
+  base: Drawing,
+  tip: { entity: string; i: number },
+  points: Record<string, P2>,
+  at: P2,
+) {
+  preview((draft) => {
+    const target = draft.route.find((o) => o.id === op)
+    if (!target) return
+    target.inputs.drawing = {
+      ...base,
+      entities: base.entities.map((e) => {
+        if (e.id !== tip.entity || e.kind !== 'fit') return e
+        const p = points[e.points[tip.i]!] ?? [0, 0]
+        const d: [number, number] = [
+          Number((at[0] - p[0]).toFixed(2)),
+          Number((at[1] - p[1]).toFixed(2)),
+        ]
+        return {
+          ...e,
+          handles: e.handles.map((h, k) => (k === tip.i ? { hold: 'free' as const, d } : h)),
+        }
+      }),
+    }
+  })
+}

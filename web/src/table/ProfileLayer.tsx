@@ -1,0 +1,249 @@
+import { arcThrough, fitSpline, flattenParams, pointAt, uniformSpline } from '@ivory/core/curve'
+import type { P2 } from '@ivory/core/math'
+import type { Drawing } from '@ivory/core/profile'
+import type { PointerEvent } from 'react'
+import { useSession } from '../session/session'
+import type { Snap } from './snap'
+import type { Canvas } from './useCanvasView'
+import type { Tool } from './useDrawing'
+
+interface Props {
+  canvas: Canvas
+  profileId: string | null
+  drawing: Drawing
+  pending: { tool: Tool; points: P2[]; via: P2 | undefined }
+  snap: Snap | null
+  selecting: boolean
+  onPoint(e: PointerEvent, id: string): void
+  onTip(e: PointerEvent, entity: string, i: number): void
+}
+
+/** The selected profile's pieces, points and handles, weak spots, and what is being drawn. */
+export function ProfileLayer({
+  canvas,
+  profileId,
+  drawing,
+  pending,
+  snap,
+  selecting,
+  onPoint,
+  onTip,
+}: Props) {
+  const profile = useSession((s) => s.view?.profiles.find((p) => p.id === profileId))
+  const drawn = useSession((s) => s.drawn)
+  const { toScreen } = canvas
+  const path = (pts: readonly P2[]) =>
+    pts
+      .map(
+        (p, i) =>
+          `${i === 0 ? 'M' : 'L'}${toScreen(p)
+            .map((x) => x.toFixed(2))
+            .join(' ')}`,
+      )
+      .join('')
+  return (
+    <g>
+      {profile?.curves.map((c) => {
+        const on = drawn.entities.includes(c.id)
+        return (
+          <g key={c.id}>
+            <path
+              d={path(c.points)}
+              fill="none"
+              stroke={on ? '#9a5b00' : '#2b2620'}
+              strokeWidth={on ? 3.2 : c.construction ? 1 : 2.2}
+              strokeDasharray={c.construction ? '6 4' : undefined}
+            />
+            {selecting && (
+              <path
+                d={path(c.points)}
+                fill="none"
+                stroke="transparent"
+                strokeWidth={11}
+                data-testid="drawn-piece"
+                data-name={c.id}
+                className="cursor-pointer"
+                onPointerDown={(e) => {
+                  e.stopPropagation()
+                  useSession.setState((s) => ({
+                    drawn: {
+                      points: [],
+                      entities: e.shiftKey ? [...s.drawn.entities, c.id] : [c.id],
+                    },
+                  }))
+                }}
+              />
+            )}
+          </g>
+        )
+      })}
+      {profile && (
+        <Tips drawing={drawing} points={profile.points} toScreen={toScreen} onTip={onTip} />
+      )}
+      {profile &&
+        Object.entries(drawing.points).map(([id, p]) => {
+          const at = profile.points[id]
+          if (!at) return null
+          const [x, y] = toScreen(at)
+          const driven = typeof p.x === 'string' || typeof p.y === 'string'
+          const on = drawn.points.includes(id)
+          return (
+            <g
+              key={id}
+              data-testid="drawn-point"
+              data-name={id}
+              onPointerDown={(e) => onPoint(e, id)}
+              className={selecting ? 'cursor-move' : ''}
+            >
+              <circle cx={x} cy={y} r={11} fill="transparent" />
+              {driven ? (
+                <rect
+                  x={x - 4.5}
+                  y={y - 4.5}
+                  width={9}
+                  height={9}
+                  transform={`rotate(45 ${x} ${y})`}
+                  fill={on ? '#9a5b00' : '#fcf9f1'}
+                  stroke="#7a5310"
+                  strokeWidth={1.8}
+                />
+              ) : (
+                <circle
+                  cx={x}
+                  cy={y}
+                  r={4.5}
+                  fill={on ? '#9a5b00' : '#fcf9f1'}
+                  stroke="#2b2620"
+                  strokeWidth={1.8}
+                />
+              )}
+            </g>
+          )
+        })}
+      {profile?.health.map((h) => {
+        const [x, y] = toScreen(h.at)
+        return (
+          <g
+            key={`${h.code}${h.at.join()}`}
+            fill="none"
+            stroke={h.grave ? '#93321d' : '#7d5600'}
+            strokeWidth={2}
+          >
+            <circle cx={x} cy={y} r={10} strokeDasharray="4 3" />
+          </g>
+        )
+      })}
+      {pending.points.length > 0 && (
+        <path
+          d={path(pendingShape(pending))}
+          fill="none"
+          stroke="#9a5b00"
+          strokeWidth={1.6}
+          strokeDasharray="5 3"
+        />
+      )}
+      {snap && (
+        <g>
+          <path
+            d={`M${toScreen(snap.at)[0] - 7} ${toScreen(snap.at)[1]}h14M${toScreen(snap.at)[0]} ${toScreen(snap.at)[1] - 7}v14`}
+            stroke="#9a5b00"
+          />
+          <text
+            x={toScreen(snap.at)[0] + 10}
+            y={toScreen(snap.at)[1] - 8}
+            fontSize={12}
+            fill="#7a5310"
+          >
+            {snap.to}
+          </text>
+        </g>
+      )}
+    </g>
+  )
+}
+
+/** The curve the pending points stand for, as far as they settle it. */
+function pendingShape({ tool, points, via }: Props['pending']): P2[] {
+  const flat = (c: Parameters<typeof pointAt>[0]) =>
+    flattenParams(c, 0.05).map((t) => pointAt(c, t))
+  const apart = points.filter(
+    (p, i) => i === 0 || Math.hypot(p[0] - points[i - 1]![0], p[1] - points[i - 1]![1]) > 1e-6,
+  )
+  if (apart.length < 2) return apart
+  if (tool === 'fit')
+    return flat(
+      fitSpline(
+        apart,
+        apart.map(() => ({ hold: 'auto' as const })),
+      ),
+    )
+  if (tool === 'poles') return flat(uniformSpline(apart))
+  if (tool === 'arc' && apart.length === 3) return flat(arcThrough(apart[0]!, apart[1]!, apart[2]!))
+  if (tool === 'tangent-arc' && via) return flat(arcThrough(apart[0]!, via, apart[1]!))
+  if (tool === 'centre-arc' && via && apart.length === 3)
+    return flat(arcThrough(apart[1]!, via, apart[2]!))
+  if (tool === 'circle') {
+    const [c, p] = [apart[0]!, apart[1]!]
+    const r = Math.hypot(p[0] - c[0], p[1] - c[1])
+    return Array.from(
+      { length: 65 },
+      (_, i) =>
+        [c[0] + r * Math.cos((i * Math.PI) / 32), c[1] + r * Math.sin((i * Math.PI) / 32)] as P2,
+    )
+  }
+  return apart
+}
+
+function Tips({
+  drawing,
+  points,
+  toScreen,
+  onTip,
+}: {
+  drawing: Drawing
+  points: Record<string, P2>
+  toScreen(p: P2): P2
+  onTip(e: PointerEvent, entity: string, i: number): void
+}) {
+  const drawn = useSession((s) => s.drawn)
+  const fits = drawing.entities.filter((e) => e.kind === 'fit' && drawn.entities.includes(e.id))
+  return (
+    <g>
+      {fits.flatMap((e) =>
+        e.kind !== 'fit'
+          ? []
+          : e.points.map((id, i) => {
+              const h = e.handles[i]!
+              const p = points[id]
+              if (!p) return null
+              const d: P2 =
+                h.hold === 'free'
+                  ? h.d
+                  : h.hold === 'level'
+                    ? [10, 0]
+                    : h.hold === 'upright'
+                      ? [0, 10]
+                      : [7, 7]
+              const [a, b] = [toScreen(p), toScreen([p[0] + d[0], p[1] + d[1]])]
+              return (
+                <g key={id} onPointerDown={(ev) => onTip(ev, e.id, i)} className="cursor-grab">
+                  <path
+                    d={`M${a.join(' ')}L${b.join(' ')}`}
+                    stroke="#9a5b00"
+                    strokeDasharray={h.hold === 'auto' ? '2 3' : undefined}
+                  />
+                  <rect
+                    x={b[0] - 4}
+                    y={b[1] - 4}
+                    width={8}
+                    height={8}
+                    fill={h.hold === 'auto' ? '#fcf9f1' : '#9a5b00'}
+                    stroke="#9a5b00"
+                  />
+                </g>
+              )
+            }),
+      )}
+    </g>
+  )
+}

@@ -1,0 +1,158 @@
+import { CircleDashed, Grid2x2, Maximize } from 'lucide-react'
+import { useState } from 'react'
+import { toast } from 'sonner'
+import { keycap } from '../session/commands'
+import { IconButton } from '../ui/controls'
+import { typedSpot } from './edits'
+import { type DrawingState, TOOL_KEYS, type Tool } from './useDrawing'
+
+/** Own marks for the tools: the shape itself with its points. */
+const MARKS: Record<Tool, { label: string; path: string; dots: [number, number][] }> = {
+  select: { label: 'Choose and drag', path: 'M5 3l9 7-4 .6L8 15z', dots: [] },
+  line: {
+    label: 'Lines',
+    path: 'M3 15L15 3',
+    dots: [
+      [3, 15],
+      [15, 3],
+    ],
+  },
+  arc: {
+    label: 'Arc through three points',
+    path: 'M3 14A8 8 0 0 1 15 8',
+    dots: [
+      [3, 14],
+      [7, 8.7],
+      [15, 8],
+    ],
+  },
+  'centre-arc': {
+    label: 'Arc about a centre',
+    path: 'M15 15A11 11 0 0 0 4 4',
+    dots: [
+      [4, 15],
+      [15, 15],
+      [4, 4],
+    ],
+  },
+  'tangent-arc': {
+    label: 'Arc going on smoothly',
+    path: 'M2 14h6A6 6 0 0 0 14 6',
+    dots: [
+      [8, 14],
+      [14, 6],
+    ],
+  },
+  circle: { label: 'Circle', path: 'M15 9A6 6 0 1 1 3 9A6 6 0 1 1 15 9', dots: [[9, 9]] },
+  fit: {
+    label: 'Curve through points',
+    path: 'M3 14C5 4 8 4 9 9S13 13 15 3',
+    dots: [
+      [3, 14],
+      [9, 9],
+      [15, 3],
+    ],
+  },
+  poles: {
+    label: 'Spline by control points',
+    path: 'M3 14C5 2 13 16 15 4M3 14L6 4L12 14L15 4',
+    dots: [],
+  },
+  axis: { label: 'Turning axis', path: 'M9 2v5M9 8.500v1M9 11v5', dots: [] },
+}
+
+export function TableTools({
+  tool,
+  enabled,
+  grid,
+  onGrid,
+  onFit,
+  step,
+}: {
+  tool: DrawingState
+  enabled: boolean
+  grid: boolean
+  onGrid(): void
+  onFit(): void
+  step: number
+}) {
+  const [text, setText] = useState('')
+  const enter = () => {
+    const spot = typedSpot(text, tool.last)
+    if (typeof spot === 'string') toast.error(spot)
+    else {
+      tool.place({ at: spot })
+      setText('')
+    }
+  }
+  return (
+    <div
+      role="toolbar"
+      aria-label="Drafting tools"
+      className="absolute top-2 left-2 flex items-center gap-0.5 rounded-sm border border-rule bg-sheet/95 p-0.5"
+      onPointerDown={(e) => e.stopPropagation()}
+      onDoubleClick={(e) => e.stopPropagation()}
+    >
+      {enabled &&
+        Object.entries(MARKS).map(([id, m]) => (
+          <IconButton
+            key={id}
+            label={m.label}
+            hint={keycap(TOOL_KEYS[id as Tool])}
+            active={tool.tool === id}
+            onClick={() => tool.choose(id as Tool)}
+          >
+            <svg viewBox="0 0 18 18" className="size-4.5" aria-hidden="true">
+              <path
+                d={m.path}
+                fill="none"
+                stroke="currentColor"
+                strokeWidth={1.4}
+                strokeDasharray={id === 'axis' ? undefined : undefined}
+              />
+              {m.dots.map(([x, y]) => (
+                <circle key={`${x},${y}`} cx={x} cy={y} r={1.7} fill="currentColor" />
+              ))}
+            </svg>
+          </IconButton>
+        ))}
+      {enabled && (
+        <IconButton
+          label="Draw as construction aid"
+          active={tool.construction}
+          onClick={() => tool.setConstruction(!tool.construction)}
+        >
+          <CircleDashed size={16} />
+        </IconButton>
+      )}
+      <IconButton label={`Grid of ${step} mm`} hint="G" active={grid} onClick={onGrid}>
+        <Grid2x2 size={16} />
+      </IconButton>
+      <IconButton label="Fit the table" hint="Shift F" onClick={onFit}>
+        <Maximize size={16} />
+      </IconButton>
+      {enabled && tool.tool !== 'select' && (
+        <>
+          <input
+            aria-label="Type a place"
+            className="figures w-36 rounded-sm border border-rule bg-sheet px-1.5 py-0.5"
+            placeholder="r z, +r +z, l < a"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            onKeyDown={(e) => {
+              e.stopPropagation()
+              if (e.key === 'Enter' && text.trim()) enter()
+              else if (e.key === 'Enter') tool.finish()
+              if (e.key === 'Escape') tool.choose('select')
+            }}
+          />
+          {tool.placed > 0 && (
+            <button type="button" className="px-2 text-brass text-sm" onClick={tool.finish}>
+              End (Enter)
+            </button>
+          )}
+        </>
+      )}
+    </div>
+  )
+}
