@@ -54,7 +54,6 @@ export default function BenchPage() {
     return () => {
       gone = true
       for (const f of off) f()
-      useSession.setState({ doc: null, view: null })
     }
   }, [id])
 

@@ -25,7 +25,7 @@ const GAUGE_OF: Record<Target, string> = {
 export function BriefSheet() {
   const doc = useSession((s) => s.doc)!
   const { brief } = doc
-  const bodies = useSession((s) => s.view?.bodies ?? [])
+  const bodies = useSession((s) => s.view?.bodies) ?? []
   const setTarget = (t: Target, side: 'min' | 'max', text: string) =>
     edit((d) => {
       const n = Number(text.replace(',', '.'))

@@ -6,7 +6,7 @@ import { Button, CommitInput, IconButton } from '../ui/controls'
 
 /** The named dimensions: change one and everything that uses it follows. */
 export function FiguresPanel() {
-  const figures = useSession((s) => s.doc?.figures ?? [])
+  const figures = useSession((s) => s.doc?.figures) ?? []
   const values = useSession((s) => s.view?.figures)
   const change = (i: number, patch: Partial<Figure>) => {
     const next = figureSchema.safeParse({ ...figures[i], ...patch })

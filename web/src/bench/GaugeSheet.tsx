@@ -13,7 +13,7 @@ const number = (t: string): number | undefined => {
 /** Which gauges stand on the bench, on which body and within which limits; and solving for a reading. */
 export function GaugeSheet() {
   const doc = useSession((s) => s.doc)!
-  const bodies = useSession((s) => s.view?.bodies ?? [])
+  const bodies = useSession((s) => s.view?.bodies) ?? []
   const add = (kind: string) =>
     edit((d) => {
       const spec = GAUGES[kind]!

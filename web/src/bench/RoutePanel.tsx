@@ -26,7 +26,7 @@ import { edit, select, useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
 
 export function RoutePanel() {
-  const route = useSession((s) => s.doc?.route ?? [])
+  const route = useSession((s) => s.doc?.route) ?? []
   const rolledTo = useSession((s) => s.doc?.rolledTo)
   const reports = useSession((s) => s.view?.reports)
   const selected = useSession((s) => s.selected)

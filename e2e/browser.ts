@@ -1,0 +1,19 @@
+import { chromium } from '@playwright/test'
+
+/** Debian's Chromium with WebGL2 in software and no background traffic. */
+export const LAUNCH = {
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--headless',
+    '--no-sandbox',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--use-angle=swiftshader',
+    '--enable-unsafe-swiftshader',
+  ],
+}
+
+export const launch = () => chromium.launch(LAUNCH)

@@ -1,0 +1,27 @@
+import { defineConfig } from '@playwright/test'
+import { LAUNCH } from './browser'
+
+const PORT = 4178
+
+export default defineConfig({
+  testDir: './tests',
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
+  workers: 1,
+  retries: process.env.CI ? 1 : 0,
+  reporter: [['list'], ['json']],
+  outputDir: '../test-results',
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: LAUNCH,
+  },
+  webServer: {
+    command: 'npx tsx server/src/main.ts',
+    cwd: '..',
+    env: { PORT: String(PORT) },
+    url: `http://127.0.0.1:${PORT}/api/health`,
+    reuseExistingServer: false,
+    timeout: 60_000,
+  },
+})

@@ -1,0 +1,42 @@
+// Shared by start and test: installs what is missing.
+import { spawnSync } from 'node:child_process'
+import { existsSync } from 'node:fs'
+import path from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+export const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..')
+
+/** Runs a command with its output shown; returns whether it succeeded. */
+export function run(command, args, env = {}) {
+  const r = spawnSync(command, args, {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, ...env },
+  })
+  return r.status === 0
+}
+
+export function must(command, args, env) {
+  if (!run(command, args, env)) {
+    console.error(`"${command} ${args.join(' ')}" failed.`)
+    process.exit(1)
+  }
+}
+
+export function installPackages() {
+  if (existsSync(path.join(root, 'node_modules/.package-lock.json'))) return
+  must('npm', ['ci', '--no-audit', '--no-fund'])
+}
+
+export function installChromium() {
+  if (existsSync('/usr/bin/chromium')) return
+  const sudo = process.getuid?.() === 0 ? [] : ['sudo']
+  const apt = (...args) => {
+    const [command, ...rest] = [...sudo, 'apt-get', ...args]
+    return run(command, rest, { DEBIAN_FRONTEND: 'noninteractive' })
+  }
+  if (!apt('update', '-qq') || !apt('install', '-y', '-qq', 'chromium')) {
+    console.error('Chromium could not be installed from Debian’s packages.')
+    process.exit(1)
+  }
+}
