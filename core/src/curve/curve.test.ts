@@ -231,6 +231,30 @@ describe.each(curves)('a %s', (_, c) => {
   })
 })
 
+describe('bounds at held handles', () => {
+  it('the widest place at an upright handle between two spans is found', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 10, max: 80, noNaN: true }),
+        fc.double({ min: 5, max: 60, noNaN: true }),
+        (r, z) => {
+          const s = fitSpline(
+            [
+              [5, 0],
+              [r + 5, z],
+              [6, 70],
+            ],
+            [{ hold: 'auto' }, { hold: 'upright' }, { hold: 'auto' }],
+          )
+          let most = 0
+          for (let i = 0; i <= 1000; i++) most = Math.max(most, pointAt(s, i / 1000)[0])
+          expect(boundsOf(s).max[0]).toBeGreaterThan(most - 1e-9)
+        },
+      ),
+    )
+  })
+})
+
 describe('meetings', () => {
   it('touching circles meet once', () => {
     expect(intersect(arc([0, 0], 5, 0, 6.283185307179586), arc([8, 0], 3, 0.3, 6)).length).toBe(1)

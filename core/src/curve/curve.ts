@@ -109,18 +109,25 @@ export function extremes(c: Curve, axis: 0 | 1): number[] {
   for (const s of spansOf(c)) {
     const steps = 4 * c.degree
     const f = (t: number) => evalSpline(c, Math.min(t, s.t1 - 1e-13)).d1[axis]
+    // A held handle puts the extreme right on a span's end, where rounding hides the change of sign.
+    if (s.t0 > 0 && runsAlong(c, s.t0, axis)) out.push(s.t0)
     let t0 = s.t0
     let f0 = f(t0)
     for (let i = 1; i <= steps; i++) {
       const t1 = s.t0 + ((s.t1 - s.t0) * i) / steps
       const f1 = f(t1)
-      if (f0 === 0 && t0 > 0) out.push(t0)
-      else if (f0 * f1 < 0) out.push(bisect(f, t0, t1, f0))
+      if (f0 * f1 < 0) out.push(bisect(f, t0, t1, f0))
       t0 = t1
       f0 = f1
     }
   }
   return out
+}
+
+/** True where the component of the direction along the axis vanishes but for rounding. */
+const runsAlong = (c: Curve, t: number, axis: 0 | 1): boolean => {
+  const d = evaluate(c, t).d1
+  return Math.abs(d[axis]) <= 1e-9 * Math.hypot(d[0], d[1])
 }
 function bisect(f: (t: number) => number, a: number, b: number, fa: number): number {
   let [lo, hi] = [a, b]

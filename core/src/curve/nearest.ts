@@ -40,35 +40,48 @@ function nearestOnSpline(c: Curve, p: P2): Nearest {
   for (let i = 0; i < n; i++) {
     const dx = x[i + 1]! - x[i]!
     const dy = y[i + 1]! - y[i]!
+    const px = p[0] - x[i]!
+    const py = p[1] - y[i]!
     const l2 = dx * dx + dy * dy
-    let u = l2 > 0 ? ((p[0] - x[i]!) * dx + (p[1] - y[i]!) * dy) / l2 : 0
-    u = Math.min(1, Math.max(0, u))
-    const d = Math.hypot(p[0] - x[i]! - dx * u, p[1] - y[i]! - dy * u)
-    near[i] = d
-    if (d < least) least = d
+    const u = l2 > 0 ? Math.min(1, Math.max(0, (px * dx + py * dy) / l2)) : 0
+    const [ex, ey] = [px - dx * u, py - dy * u]
+    const d2 = ex * ex + ey * ey
+    near[i] = d2
+    if (d2 < least) least = d2
   }
+  // A chord farther off than the nearest by twice the flattening error cannot hold the nearest point.
+  const enough = (Math.sqrt(least) + 2 * chord) ** 2
   let best: Nearest | null = null
   for (let i = 0; i < n; i++) {
-    // A chord farther off than the best by twice the flattening error cannot hold the nearest point.
-    if (near[i]! > least + 2 * chord) continue
+    // Of neighbouring candidates the nearest one leads Newton to the same foot.
+    if (
+      near[i]! > enough ||
+      (i > 0 && near[i - 1]! < near[i]!) ||
+      (i + 1 < n && near[i + 1]! < near[i]!)
+    )
+      continue
     const hit = polish(c, p, t[i]!, t[i + 1]!)
     best = best ? closer(best, hit) : hit
   }
-  return closer(closer(best!, found(c, 0, p)), found(c, 1, p))
+  const ends = closer(found(c, 0, p), found(c, 1, p))
+  return best ? closer(best, ends) : ends
 }
 
 /** Newton on (C - p) . C' inside [a, b], halving where a step leaves the bracket. */
 function polish(c: Curve, p: P2, a: number, b: number): Nearest {
   let t = (a + b) / 2
   const [lo, hi] = [Math.max(0, a - (b - a)), Math.min(1, b + (b - a))]
-  for (let i = 0; i < 20; i++) {
+  for (let i = 0; i < 12; i++) {
     const { p: q, d1, d2 } = evaluate(c, t)
     const [ex, ey] = [q[0] - p[0], q[1] - p[1]]
     const f = ex * d1[0] + ey * d1[1]
     const g = d1[0] * d1[0] + d1[1] * d1[1]
     const full = g + ex * d2[0] + ey * d2[1]
     const next = Math.min(hi, Math.max(lo, t - f / (full > g * 0.1 ? full : g)))
-    if (Math.abs(next - t) < 1e-15) break
+    if (Math.abs(next - t) < 1e-13) {
+      t = next
+      break
+    }
     t = next
   }
   return found(c, t, p)

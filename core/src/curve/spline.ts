@@ -138,13 +138,45 @@ export function spansOf(s: Spline): Span[] {
 /** Point with first and second derivative by t. */
 export function evalSpline(s: Spline, t: number): { p: P2; d1: P2; d2: P2 } {
   const spans = spansOf(s)
-  let i = 0
-  while (i < spans.length - 1 && t >= spans[i]!.t1) i++
-  const { t0, t1, ctrl } = spans[i]!
-  const h = t1 - t0
-  const u = (t - t0) / h
-  const n = s.degree
-  // de Casteljau down to the last three levels, which hold the derivatives
+  let lo = 0
+  let hi = spans.length - 1
+  while (lo < hi) {
+    const mid = (lo + hi) >> 1
+    if (t < spans[mid]!.t1) hi = mid
+    else lo = mid + 1
+  }
+  const { t0, t1, ctrl } = spans[lo]!
+  const u = (t - t0) / (t1 - t0)
+  return s.degree === 3 ? evalCubic(ctrl, u, t1 - t0) : evalBezier(ctrl, u, t1 - t0)
+}
+
+/** The common case written out: it is where the time of every search goes. */
+function evalCubic(c: readonly P2[], u: number, h: number): { p: P2; d1: P2; d2: P2 } {
+  const v = 1 - u
+  const [b0, b1, b2, b3] = [v * v * v, 3 * v * v * u, 3 * v * u * u, u * u * u]
+  const k = 3 / h
+  const [e0, e1, e2] = [k * v * v, 2 * k * v * u, k * u * u]
+  const m = 6 / (h * h)
+  const [x0, y0] = c[0]!
+  const [x1, y1] = c[1]!
+  const [x2, y2] = c[2]!
+  const [x3, y3] = c[3]!
+  return {
+    p: [b0 * x0 + b1 * x1 + b2 * x2 + b3 * x3, b0 * y0 + b1 * y1 + b2 * y2 + b3 * y3],
+    d1: [
+      e0 * (x1 - x0) + e1 * (x2 - x1) + e2 * (x3 - x2),
+      e0 * (y1 - y0) + e1 * (y2 - y1) + e2 * (y3 - y2),
+    ],
+    d2: [
+      m * (v * (x2 - 2 * x1 + x0) + u * (x3 - 2 * x2 + x1)),
+      m * (v * (y2 - 2 * y1 + y0) + u * (y3 - 2 * y2 + y1)),
+    ],
+  }
+}
+
+/** de Casteljau down to the last three levels, which hold the derivatives. */
+function evalBezier(ctrl: readonly P2[], u: number, h: number): { p: P2; d1: P2; d2: P2 } {
+  const n = ctrl.length - 1
   let c = ctrl as P2[]
   let d2: P2 = [0, 0]
   let d1: P2 = [0, 0]

@@ -13,8 +13,12 @@ export const lerp = (a: P2, b: P2, t: number): P2 => [
 export const dot = (a: P2, b: P2): number => a[0] * b[0] + a[1] * b[1]
 /** z of the cross product: positive when `b` lies to the left of `a`. */
 export const cross = (a: P2, b: P2): number => a[0] * b[1] - a[1] * b[0]
-export const norm = (a: P2): number => Math.hypot(a[0], a[1])
-export const dist = (a: P2, b: P2): number => Math.hypot(a[0] - b[0], a[1] - b[1])
+// Math.sqrt, not Math.hypot: an order of magnitude faster, and no length here nears overflow.
+export const norm = (a: P2): number => Math.sqrt(a[0] * a[0] + a[1] * a[1])
+export const dist = (a: P2, b: P2): number => {
+  const [x, y] = [a[0] - b[0], a[1] - b[1]]
+  return Math.sqrt(x * x + y * y)
+}
 /** Unit vector, or [0, 0] for a vector of no length. */
 export const unit = (a: P2): P2 => {
   const n = norm(a)
@@ -51,8 +55,8 @@ export const boxesMeet = (a: Box2, b: Box2, gap: number): boolean =>
   a.min[1] <= b.max[1] + gap &&
   b.min[1] <= a.max[1] + gap
 /** Distance from a point to a box, 0 inside. */
-export const boxDistance = (b: Box2, p: P2): number =>
-  Math.hypot(
-    Math.max(b.min[0] - p[0], 0, p[0] - b.max[0]),
-    Math.max(b.min[1] - p[1], 0, p[1] - b.max[1]),
-  )
+export const boxDistance = (b: Box2, p: P2): number => {
+  const x = Math.max(b.min[0] - p[0], 0, p[0] - b.max[0])
+  const y = Math.max(b.min[1] - p[1], 0, p[1] - b.max[1])
+  return Math.sqrt(x * x + y * y)
+}

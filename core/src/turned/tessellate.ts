@@ -181,6 +181,7 @@ function sectionFace(
     a + (end === 0 ? -1 : 1) * (Math.PI / 2),
   )
   const face = out.face(SECTION)
+  const halved = Math.abs(b.sweep - Math.PI) < 1e-9
   for (const region of regions) {
     const loops = [region.outer, ...region.holes].map((l) => flatLoop(l, fine))
     const base = out.count
@@ -191,8 +192,12 @@ function sectionFace(
     }
     const edge = out.edge([SECTION, SECTION], loops[0]![0]!)
     for (const l of loops) {
-      for (const [i, p] of l.entries())
-        out.line(space(p, a), space(l[(i + 1) % l.length]!, a), edge)
+      for (const [i, p] of l.entries()) {
+        const q = l[(i + 1) % l.length]!
+        // A half shows both sides of the axis as one face: no line between them.
+        if (halved && p[0] < 1e-9 && q[0] < 1e-9) continue
+        out.line(space(p, a), space(q, a), edge)
+      }
     }
   }
 }

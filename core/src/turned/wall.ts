@@ -40,30 +40,36 @@ export function wallAlong(b: TurnedBody, cavity: Cavity | null, count = 24): Wal
   let s0 = 0
   let sum = 0
   let weight = 0
-  let min: WallSpot | null = null
-  let max: WallSpot | null = null
+  let min: Candidate | null = null
+  let max: Candidate | null = null
   for (const seg of inside) {
     const length = lengthOf(seg.curve)
-    const read = (t: number) => ballAt(faces, seg, t, reach)
-    const spots = Array.from({ length: count }, (_, i) => read((i + 0.5) / count))
-    for (const [i, spot] of spots.entries()) {
+    const ts = [1e-6, ...Array.from({ length: count }, (_, i) => (i + 0.5) / count), 1 - 1e-6]
+    for (const [i, t] of ts.entries()) {
+      const spot = ballAt(faces, seg, t, reach)
       if (!spot) continue
-      run.push({ s: s0 + ((i + 0.5) / count) * length, spot })
+      const near = { seg, spot, lo: Math.max(0, t - 1 / count), hi: Math.min(1, t + 1 / count) }
+      if (!min || spot.wall < min.spot.wall) min = near
+      if (!max || spot.wall > max.spot.wall) max = near
+      if (i === 0 || i > count) continue
+      run.push({ s: s0 + t * length, spot })
       sum += (spot.wall * length) / count
       weight += length / count
     }
-    for (const t of [1e-6, 1 - 1e-6]) spots.push(read(t))
-    for (const [i, spot] of spots.entries()) {
-      if (!spot) continue
-      const t = i < count ? (i + 0.5) / count : i === count ? 0 : 1
-      const [lo, hi] = [Math.max(0, t - 1 / count), Math.min(1, t + 1 / count)]
-      if (!min || spot.wall < min.wall) min = sharpen(read, lo, hi, spot, 1)
-      if (!max || spot.wall > max.wall) max = sharpen(read, lo, hi, spot, -1)
-    }
     s0 += length
   }
-  if (!min || !max) return null
-  return { min, max, mean: sum / weight, run }
+  if (!min || !max || weight === 0) return null
+  const sharpened = (c: Candidate, sign: 1 | -1) =>
+    sharpen((t) => ballAt(faces, c.seg, t, reach), c.lo, c.hi, c.spot, sign)
+  return { min: sharpened(min, 1), max: sharpened(max, -1), mean: sum / weight, run }
+}
+
+/** An extreme reading with the stretch of its face in which the true extreme lies. */
+interface Candidate {
+  seg: Seg
+  spot: WallSpot
+  lo: number
+  hi: number
 }
 
 function sharpen(

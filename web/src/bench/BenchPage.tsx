@@ -153,7 +153,7 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
               aria-label="Resize Stage and table"
             />
             <Panel minSize="15" key={`t${stage}`}>
-              <DraftingTable />
+              <DraftingTable shaping={stage === 'draw' || stage === 'form' || stage === 'refine'} />
             </Panel>
           </Group>
         </main>

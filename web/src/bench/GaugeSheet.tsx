@@ -29,6 +29,7 @@ export function GaugeSheet() {
     })
   return (
     <div className="flex flex-col gap-4 p-3">
+      <SolveFor />
       <section aria-label="Gauges on the bench">
         <h2 className="mb-1 font-medium text-lg">Gauges on the bench</h2>
         <ul>
@@ -107,7 +108,6 @@ export function GaugeSheet() {
           ))}
         </div>
       </section>
-      <SolveFor />
     </div>
   )
 }

@@ -46,7 +46,7 @@ export function SolveFor() {
     setReply(null)
   }
   return (
-    <section aria-label="Solve for" className="border-rule border-t pt-3">
+    <section aria-label="Solve for" className="border-rule border-b pb-3">
       <h2 className="font-medium text-lg">Solve for</h2>
       {doc.figures.length === 0 || doc.gauges.length === 0 ? (
         <p className="text-soft text-sm">

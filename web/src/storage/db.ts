@@ -121,7 +121,9 @@ export const save = (
       id: doc.id,
       doc,
       revision,
-      changed: Date.now(),
+      // A new picture of the same document is no change.
+      changed:
+        there && JSON.stringify(there.doc) === JSON.stringify(doc) ? there.changed : Date.now(),
       past: past.slice(-HISTORY),
       ...(thumbnail ? { thumbnail } : {}),
       ...(verdict ? { verdict } : {}),

@@ -18,14 +18,15 @@ import { useDrawing } from './useDrawing'
 
 const empty = emptyDrawing()
 
-export function DraftingTable() {
+/** The 2D view. `shaping` is off in stages in which nothing is drawn. */
+export function DraftingTable({ shaping }: { shaping: boolean }) {
   const box = useRef<HTMLElement>(null)
   const canvas = useCanvasView(box)
   const op = useSelectedOp()
   const view = useSession((s) => s.view)
   const drawn = useSession((s) => s.drawn)
   const pickBody = usePickBody()
-  const isProfile = op?.kind === 'profile'
+  const isProfile = shaping && op?.kind === 'profile'
   const drawing = isProfile ? (op.inputs.drawing as Drawing) : empty
   const profile = view?.profiles.find((p) => p.id === op?.id)
   const frame = profile?.frame ?? FRONT

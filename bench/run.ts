@@ -1,0 +1,106 @@
+// Benchmarks. Each line is a ratio of two things measured in one run, so it holds on any machine;
+// the milliseconds beside it are this machine's. Run with `npm run bench`.
+import { readFileSync } from 'node:fs'
+import { loadKernel } from '@ivory/core/kernel'
+import { RebuildCache, readGauges, rebuild } from '@ivory/core/rebuild'
+import { writeStl } from '@ivory/core/release'
+import { liftToSolid, solidMesh } from '@ivory/core/turned'
+import type { Workpiece } from '@ivory/core/workpiece'
+import { demoSet } from '@ivory/demo'
+import { bodyView, viewOf } from '../web/src/engine/view'
+
+const median = (xs: number[]): number => [...xs].sort((a, b) => a - b)[Math.floor(xs.length / 2)]!
+
+function time(work: (i: number) => void, runs: number, warm = 5): number {
+  for (let i = 0; i < warm; i++) work(i)
+  return median(
+    Array.from({ length: runs }, (_, i) => {
+      const start = performance.now()
+      work(i + warm)
+      return performance.now() - start
+    }),
+  )
+}
+
+const row = (what: string, ratio: number, words: string) =>
+  console.log(`${what.padEnd(54)} ${ratio.toFixed(3).padStart(9)}   ${words}`)
+const ms = (x: number) => `${x.toFixed(2)} ms`
+
+const cruet = demoSet()[0]!
+/** The cruet with its belly a little wider each time, so nothing can be reused. */
+const wider = (i: number): Workpiece => ({
+  ...cruet,
+  figures: cruet.figures.map((f) =>
+    f.name === 'belly' ? { ...f, expr: `${83 + (i % 40) * 0.05} mm` } : f,
+  ),
+})
+
+console.log('ratio of a to b, medians\n')
+const frame = 1000 / 30
+const chain = time((i) => rebuild(wider(i)), 30)
+row('turned chain, nothing kept / frame at 30 Hz', chain / frame, ms(chain))
+
+const cache = new RebuildCache()
+const drag = time((i) => {
+  const w = wider(i)
+  viewOf(w, rebuild(w, cache), { cutaway: true, fill: null, draft: true }, 0)
+}, 40)
+row('drag step with gauges and triangles / frame at 30 Hz', drag / frame, ms(drag))
+
+const lastCache = new RebuildCache()
+rebuild(cruet, lastCache)
+const last = time((i) => {
+  const route = cruet.route.map((o, k) =>
+    k === cruet.route.length - 1
+      ? { ...o, inputs: { ...o.inputs, radius: 0.8 + (i % 20) * 0.005 } }
+      : o,
+  )
+  rebuild({ ...cruet, route }, lastCache)
+}, 30)
+row(
+  'rebuild after an edit of the last op / whole rebuild',
+  last / chain,
+  `${ms(last)} / ${ms(chain)}`,
+)
+
+const built = rebuild(cruet)
+const gauges = time(() => readGauges(cruet, built), 20)
+row('all gauges / turned chain', gauges / chain, `${ms(gauges)} / ${ms(chain)}`)
+
+const body = Object.values(built.state.bodies)[0]!
+const display = time(() => bodyView(body, { cutaway: true, fill: null, draft: false }), 10)
+row('display buffers / turned chain', display / chain, `${ms(display)} / ${ms(chain)}`)
+
+const fine = { chord: 0.004, angle: 0.06 }
+const mesh = solidMesh(body.shape.turned, fine)
+const per100k = 100_000 / (mesh.triangles.length / 3)
+const meshing = time(() => solidMesh(body.shape.turned, fine), 7, 2) * per100k
+row('mesh per 100k triangles / turned chain', meshing / chain, ms(meshing))
+const stl = time(() => writeStl([mesh]), 7, 2) * per100k
+row('STL per 100k triangles / mesh per 100k', stl / meshing, ms(stl))
+
+const kernelLoad = performance.now()
+const kernel = await loadKernel()
+const loaded = performance.now() - kernelLoad
+row('kernel load / turned chain', loaded / chain, ms(loaded))
+// The same route through the kernel is at the least its lift and its measures once per body op.
+const bodyOps = cruet.route.filter((o) => o.kind !== 'profile' && o.kind !== 'plane').length
+const lift = time(
+  () => {
+    const s = liftToSolid(kernel, body.shape.turned)
+    kernel.measure(s)
+    kernel.free(s)
+  },
+  5,
+  1,
+)
+row(
+  'turned chain / lift and measure in the kernel, each op',
+  chain / (lift * bodyOps),
+  `${ms(chain)} / ${ms(lift * bodyOps)}`,
+)
+
+const bytes = readFileSync(new URL('../demo/set/oil-cruet.lathe.json', import.meta.url)).length
+console.log(
+  `\ncruet: ${cruet.route.length} ops, file of ${bytes} bytes, mesh of ${mesh.triangles.length / 3} triangles in the mesh rows`,
+)
