@@ -72,7 +72,7 @@ const cache = new WeakMap<Curve, Polyline>()
 export function searchLine(c: Curve): Polyline {
   const known = cache.get(c)
   if (known) return known
-  const chord = 0.02
+  const chord = 0.08
   const t = Float64Array.from(flattenParams(c, chord, Math.PI / 8))
   const x = new Float64Array(t.length)
   const y = new Float64Array(t.length)

@@ -46,7 +46,7 @@ export function sectionDrawing(b: TurnedBody, title: string): string {
     )
     parts.push(across(box.max[1], mouth, 10))
   }
-  const wall = wallAlong(b, cavity, 12)
+  const wall = wallAlong(b, cavity)
   if (wall) {
     const [p, q] = [at(wall.min.at), at(wall.min.to)]
     parts.push(

@@ -23,6 +23,17 @@ const OUTSIDE = 'outside'
  * nothing. Hollows without a way up are not counted.
  */
 export function cavityOf(b: TurnedBody): Cavity | null {
+  const known = cavities.get(b)
+  if (known !== undefined) return known
+  const found = findCavity(b)
+  cavities.set(b, found)
+  return found
+}
+
+/** Bodies never change, so what they hold is worked out once. */
+const cavities = new WeakMap<TurnedBody, Cavity | null>()
+
+function findCavity(b: TurnedBody): Cavity | null {
   if (!isWhole(b)) return null
   for (const brim of rimLevels(b)) {
     const regions = pockets(b, brim)

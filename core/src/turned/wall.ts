@@ -26,10 +26,10 @@ const FACING = -0.5
 /**
  * Wall along the section of a hollow body: at points of the inside surface the largest ball inside
  * the material that touches there, kept where it touches an opposite side (near a sharp rim it
- * touches the rim face instead, which is no wall). `count` samples a face. Null where nothing is
- * hollow.
+ * touches the rim face instead, which is no wall). About `total` samples, spread by length. Null where
+ * nothing is hollow.
  */
-export function wallAlong(b: TurnedBody, cavity: Cavity | null, count = 24): WallReading | null {
+export function wallAlong(b: TurnedBody, cavity: Cavity | null, total = 96): WallReading | null {
   const inside = insideSegs(b, cavity)
   if (inside.length === 0) return null
   const faces = bodyLoops(b)
@@ -42,11 +42,17 @@ export function wallAlong(b: TurnedBody, cavity: Cavity | null, count = 24): Wal
   let weight = 0
   let min: Candidate | null = null
   let max: Candidate | null = null
-  for (const seg of inside) {
-    const length = lengthOf(seg.curve)
+  const lengths = inside.map((seg) => lengthOf(seg.curve))
+  const whole = lengths.reduce((a, b) => a + b, 0)
+  for (const [k, seg] of inside.entries()) {
+    const length = lengths[k]!
+    const count = Math.max(3, Math.round((total * length) / whole))
     const ts = [1e-6, ...Array.from({ length: count }, (_, i) => (i + 0.5) / count), 1 - 1e-6]
+    let last = reach
     for (const [i, t] of ts.entries()) {
-      const spot = ballAt(faces, seg, t, reach)
+      // Neighbours are alike: start a little above the last ball, from afar only if nothing is met.
+      const spot = ballAt(faces, seg, t, last) ?? ballAt(faces, seg, t, reach)
+      last = spot ? Math.min(reach, spot.wall) : reach
       if (!spot) continue
       const near = { seg, spot, lo: Math.max(0, t - 1 / count), hi: Math.min(1, t + 1 / count) }
       if (!min || spot.wall < min.spot.wall) min = near
