@@ -136,9 +136,11 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
   })
 
   return (
-    <div className="grid h-full grid-rows-[auto_auto_1fr_auto]">
-      <TopBar id={id} stage={stage} onPalette={() => setPalette(true)} />
-      {conflict ? <Conflict /> : <StageTools stage={stage} />}
+    <div className="grid h-full grid-rows-[auto_1fr_auto]">
+      <header>
+        <TopBar id={id} stage={stage} onPalette={() => setPalette(true)} />
+        {conflict ? <Conflict /> : <StageTools stage={stage} />}
+      </header>
       <div className="grid min-h-0 grid-cols-[248px_1fr_320px]">
         <aside className="min-h-0 border-rule border-r">
           <RoutePanel />
@@ -190,7 +192,7 @@ function TopBar({ id, stage, onPalette }: { id: string; stage: StageName; onPale
   const canUndo = useSession((s) => s.past.length > 0)
   const canRedo = useSession((s) => s.future.length > 0)
   return (
-    <header className="flex items-center gap-3 border-rule border-b px-3 py-1">
+    <div className="flex items-center gap-3 border-rule border-b px-3 py-1">
       <Link to="/" className="text-brass hover:underline">
         Shelf
       </Link>
@@ -236,7 +238,7 @@ function TopBar({ id, stage, onPalette }: { id: string; stage: StageName; onPale
           Find a command <kbd className="figures">Ctrl K</kbd>
         </Button>
       </div>
-    </header>
+    </div>
   )
 }
 

@@ -23,7 +23,6 @@ export function Palette({
       <Command.Input
         placeholder="What do you want to do?"
         className="w-full border-rule border-b bg-transparent px-4 py-3 text-lg outline-none"
-        onKeyDown={(e) => e.stopPropagation()}
       />
       <Command.List className="max-h-96 overflow-y-auto p-2">
         <Command.Empty className="px-3 py-2 text-soft">No command is called that.</Command.Empty>

@@ -1,7 +1,6 @@
 import { FINENESS, FORMATS, type Format } from '@ivory/core/release'
 import { writeWorkpiece } from '@ivory/core/workpiece'
 import { useState } from 'react'
-import { toast } from 'sonner'
 import { EngineError, exact, lathe } from '../engine'
 import { useSession } from '../session/session'
 import { Button } from '../ui/controls'
@@ -35,14 +34,14 @@ export function ReleaseSheet() {
         { doc, format, ...FINENESS[fine] },
         { budget: 120_000 },
       )
-      if (typeof reply === 'string') toast.error(reply)
+      if (typeof reply === 'string') setDone(`Not made: ${reply}`)
       else {
         downloadFile(reply.name, reply.mime, reply.bytes)
         setDone(`${reply.name}: ${(reply.bytes.length / 1024).toFixed(0)} kB, ${reply.note}.`)
       }
     } catch (e) {
       if (!(e instanceof EngineError)) throw e
-      toast.error(e.message)
+      setDone(`Not made: ${e.message}`)
     } finally {
       setBusy(null)
     }
@@ -64,9 +63,9 @@ export function ReleaseSheet() {
       )}
       <fieldset>
         <legend className="mb-1">Triangles</legend>
-        <div className="flex gap-3">
+        <div className="flex flex-wrap gap-x-3">
           {(Object.keys(FINENESS) as (keyof typeof FINENESS)[]).map((f) => (
-            <label key={f} className="flex items-center gap-1">
+            <label key={f} className="flex items-center gap-1 whitespace-nowrap">
               <input
                 type="radio"
                 name="fineness"
@@ -81,7 +80,7 @@ export function ReleaseSheet() {
       <ul className="flex flex-col gap-1.5">
         {FORMATS.map((f) => (
           <li key={f} className="flex items-center gap-2">
-            <Button className="w-24" disabled={busy !== null} onClick={() => void make(f)}>
+            <Button className="w-24 shrink-0" disabled={busy !== null} onClick={() => void make(f)}>
               {busy === f ? 'making…' : WORD[f].label}
             </Button>
             <span className="text-soft text-sm">{WORD[f].help}</span>
@@ -89,7 +88,7 @@ export function ReleaseSheet() {
         ))}
         <li className="flex items-center gap-2">
           <Button
-            className="w-24"
+            className="w-24 shrink-0"
             onClick={() =>
               downloadFile(`${doc.name}.lathe.json`, 'application/json', writeWorkpiece(doc))
             }

@@ -57,7 +57,6 @@ export function Stage() {
         frameloop="demand"
         gl={{ preserveDrawingBuffer: true, antialias: true }}
         dpr={[1, 2]}
-        aria-label="The body in three dimensions"
         onPointerMissed={() => useSession.setState({ hover: '' })}
       >
         {parallel ? (

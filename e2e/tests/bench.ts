@@ -1,0 +1,42 @@
+import { expect, type Page } from '@playwright/test'
+
+/** Opens an empty new workpiece from the Shelf, past the first visit's demo set. */
+export async function newWorkpiece(page: Page): Promise<void> {
+  await page.goto('/')
+  await page.waitForURL(/\/w\//)
+  await page.goto('/')
+  await page.getByRole('button', { name: 'New workpiece' }).click()
+  await page.waitForURL(/\/brief$/)
+}
+
+export const routeRow = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Route' }).getByText(name, { exact: true })
+
+export const stage = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Stages of the job' }).getByRole('link', { name }).click()
+
+/** Draws a chain of lines by typing its places. */
+export async function drawLines(page: Page, places: string[]): Promise<void> {
+  const table = page.getByRole('region', { name: 'Drafting table' })
+  await expect(table).toBeVisible()
+  await page.keyboard.press('n')
+  const entry = page.getByLabel('Type a place')
+  for (const p of places) {
+    await entry.fill(p)
+    await entry.press('Enter')
+    await expect(entry).toHaveValue('')
+  }
+  await entry.press('Escape')
+}
+
+/** Waits until the lathe has shown the newest state. */
+export const rebuilt = (page: Page) =>
+  expect(page.getByTestId('lathe-state')).toHaveText(/rebuilt in|fail/)
+
+export const reading = async (page: Page, kind: string): Promise<number> => {
+  const text = (await page.getByTestId(`gauge-${kind}`).textContent()) ?? ''
+  return Number(/[\d.]+/.exec(text)![0])
+}
+
+export const saved = (page: Page) =>
+  expect(page.getByTestId('save-state')).toHaveText('saved on this browser')
