@@ -57,7 +57,7 @@ test('the palette runs a command, keys do the same', async ({ page }) => {
   await page.keyboard.press('4')
   await expect(page).toHaveURL(/refine$/)
   await page.keyboard.press('Alt+4')
-  await expect(routeRow(page, 'Fillet 4')).toBeVisible()
+  await expect(routeRow(page, 'Fillet 5')).toBeVisible()
 })
 
 test('leaving out, deleting, rolling back and slipping in between', async ({ page }) => {

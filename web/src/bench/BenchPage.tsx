@@ -16,6 +16,7 @@ import { edit, openSession, redo, undo, useSession } from '../session/session'
 import { Stage, VIEWS } from '../stage/Stage'
 import { load, StorageError, save } from '../storage/db'
 import { DraftingTable } from '../table/DraftingTable'
+import { TOOL_KEYS, TOOL_LABELS, type Tool } from '../table/useDrawing'
 import { Button, CommitInput, IconButton } from '../ui/controls'
 import { downloadFile } from '../ui/download'
 import { BriefSheet } from './BriefSheet'
@@ -98,10 +99,27 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
       key: `shift+${Object.keys(VIEWS).indexOf(v) + 1}`,
       run: () => window.dispatchEvent(new CustomEvent('stage-view', { detail: v })),
     })
+    const tool = (t: Tool): Command => ({
+      id: `tool-${t}`,
+      label: `Draw: ${TOOL_LABELS[t].toLowerCase()}`,
+      group: 'Drafting table',
+      // The table listens for the key itself; here it is only shown.
+      key: '',
+      shown: TOOL_KEYS[t],
+      run: () => window.dispatchEvent(new CustomEvent('table-tool', { detail: t })),
+    })
     return [
       ...STAGES.map(go),
       ...documentCommands(),
       ...Object.keys(VIEWS).map(look),
+      {
+        id: 'fit-stage',
+        label: 'Fit the Stage',
+        group: 'Stage',
+        key: 'z',
+        run: () => window.dispatchEvent(new CustomEvent('stage-view', { detail: 'fit' })),
+      },
+      ...(Object.keys(TOOL_KEYS) as Tool[]).map(tool),
       {
         id: 'stop',
         label: 'Stop the lathe’s work',

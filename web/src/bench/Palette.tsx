@@ -45,7 +45,9 @@ export function Palette({
                   className="flex cursor-pointer items-center justify-between rounded-sm px-3 py-1 data-[selected=true]:bg-brass-wash"
                 >
                   {c.label}
-                  {c.key && <kbd className="figures text-soft">{keycap(c.key)}</kbd>}
+                  {(c.key || c.shown) && (
+                    <kbd className="figures text-soft">{keycap(c.key || c.shown!)}</kbd>
+                  )}
                 </Command.Item>
               ))}
           </Command.Group>

@@ -1,3 +1,4 @@
+import { lathe } from '../engine'
 import { useSession } from '../session/session'
 
 const SAVE: Record<string, string> = {
@@ -9,7 +10,7 @@ const SAVE: Record<string, string> = {
 
 /** What the pointer is on, the unit, the lathe's state and whether the work is saved. */
 export function StatusLine() {
-  const { hover, building, broken, save, saveWord, view, doc, picking } = useSession()
+  const { hover, building, reached, broken, save, saveWord, view, doc, picking } = useSession()
   const failed = view?.reports.filter((r) => r.status === 'fail').length ?? 0
   return (
     <footer
@@ -23,10 +24,19 @@ export function StatusLine() {
             : 'Ctrl K finds any command.')}
       </span>
       <span className="text-soft">{doc?.unit}</span>
+      {building && (
+        <button
+          type="button"
+          className="text-brass underline"
+          onClick={() => lathe.stop('Stopped as asked.')}
+        >
+          Stop
+        </button>
+      )}
       <span className={broken || failed ? 'text-out' : 'text-soft'} data-testid="lathe-state">
         {broken ||
           (building
-            ? 'rebuilding…'
+            ? `rebuilding, at op ${reached}…`
             : failed > 0
               ? `${failed} ${failed === 1 ? 'op fails' : 'ops fail'}`
               : view

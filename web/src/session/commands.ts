@@ -1,5 +1,6 @@
 import { OPS, opSpec } from '@ivory/core/ops'
 import { freshId, insertOp, type Op } from '@ivory/core/workpiece'
+import { toast } from 'sonner'
 import { edit, opOf, redo, select, undo, useSession } from './session'
 
 /** Something a person can do, found in the palette and by its key. */
@@ -9,6 +10,8 @@ export interface Command {
   group: string
   /** As react-hotkeys-hook reads it; empty for none. */
   key: string
+  /** A key that something else listens for, shown beside the command. */
+  shown?: string
   run(): void
 }
 
@@ -62,6 +65,7 @@ export function removeOp(id: string): void {
     d.route.splice(at, 1)
     if (d.rolledTo === id) delete d.rolledTo
   })
+  toast(`${doc.route[at]!.name} was deleted.`, { action: { label: 'Undo', onClick: undo } })
   const next = useSession.getState().doc!.route
   select(next[Math.max(0, at - 1)]?.id ?? null)
 }

@@ -31,7 +31,7 @@ async function once(): Promise<void> {
     const view: View = await lathe.call(
       'rebuild',
       { doc, view: { cutaway, fill, draft } },
-      { budget: 60_000 },
+      { budget: 60_000, progress: (r) => useSession.setState({ reached: r.number }) },
     )
     if (useSession.getState().doc?.id === doc.id) useSession.setState({ view, broken: '' })
   } catch (e) {

@@ -28,6 +28,8 @@ interface Session {
   saveWord: string
   view: View | null
   building: boolean
+  /** Number of the op the running rebuild has come to. */
+  reached: number
   /** Why the last rebuild did not come back. */
   broken: string
   selected: string | null
@@ -51,6 +53,7 @@ export const useSession = create<Session>(() => ({
   saveWord: '',
   view: null,
   building: false,
+  reached: 0,
   broken: '',
   selected: null,
   picking: null,

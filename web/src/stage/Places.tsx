@@ -1,5 +1,4 @@
 import type { P2, P3 } from '@ivory/core/math'
-import { Html } from '@react-three/drei'
 import { useMemo } from 'react'
 import { BufferAttribute, BufferGeometry } from 'three'
 import type { BodyView } from '../engine'
@@ -38,16 +37,18 @@ function Ring({ at, frame, grave }: { at: P2; frame: BodyView['frame']; grave: b
     g.setAttribute('position', new BufferAttribute(Float32Array.from(flat), 3))
     return [g, point(0)] as const
   }, [at, frame])
+  const color = grave ? '#93321d' : '#7d5600'
   return (
     <>
       <lineSegments geometry={geometry} renderOrder={4}>
-        <lineBasicMaterial color={grave ? '#93321d' : '#7d5600'} depthTest={false} />
+        <lineBasicMaterial color={color} depthTest={false} />
       </lineSegments>
-      <Html position={label as [number, number, number]} style={{ pointerEvents: 'none' }}>
-        <span
-          className={`block size-2.5 -translate-x-1/2 -translate-y-1/2 rounded-full ${grave ? 'bg-out' : 'bg-marginal'}`}
-        />
-      </Html>
+      <points renderOrder={5}>
+        <bufferGeometry>
+          <bufferAttribute attach="attributes-position" args={[Float32Array.from(label), 3]} />
+        </bufferGeometry>
+        <pointsMaterial color={color} size={11} sizeAttenuation={false} depthTest={false} />
+      </points>
     </>
   )
 }

@@ -11,7 +11,7 @@ import {
   Vector3,
 } from 'three'
 import { usePickBody } from '../bench/picking'
-import { useSession } from '../session/session'
+import { preview, settle, useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
 import { BodyMesh } from './BodyMesh'
 import { Places } from './Places'
@@ -43,7 +43,10 @@ export function Stage() {
 
   useEffect(() => {
     const go = (e: Event) =>
-      setLook((l) => ({ name: (e as CustomEvent<string>).detail, n: l.n + 1 }))
+      setLook((l) => {
+        const { detail } = e as CustomEvent<string>
+        return { name: detail === 'fit' ? l.name : detail, n: l.n + 1 }
+      })
     window.addEventListener('stage-view', go)
     return () => window.removeEventListener('stage-view', go)
   }, [])
@@ -83,7 +86,7 @@ export function Stage() {
       <div className="absolute top-2 right-2 flex flex-col gap-1 rounded-sm border border-rule bg-sheet/90 p-0.5">
         <IconButton
           label="Fit to view"
-          hint="F"
+          hint="Z"
           onClick={() => setLook((l) => ({ ...l, n: l.n + 1 }))}
         >
           <Maximize size={16} />
@@ -136,6 +139,14 @@ export function Stage() {
   )
 }
 
+/** Shows the level and has the fill gauge, if there is one, read at it. */
+function fillTo(percent: number) {
+  useSession.setState({ fill: percent / 100 })
+  preview((d) => {
+    for (const g of d.gauges) if (g.kind === 'fill') g.params.share = percent
+  })
+}
+
 function FillSlider({ fill }: { fill: number }) {
   return (
     <div className="absolute top-14 bottom-14 left-3 flex flex-col items-center gap-2">
@@ -147,7 +158,8 @@ function FillSlider({ fill }: { fill: number }) {
         max={100}
         step={1}
         value={[Math.round(fill * 100)]}
-        onValueChange={([v]) => useSession.setState({ fill: (v ?? 0) / 100 })}
+        onValueChange={([v]) => fillTo(v ?? 0)}
+        onValueCommit={settle}
       >
         <Slider.Track className="relative h-full w-1.5 rounded-full bg-rule">
           <Slider.Range className="absolute w-full rounded-full bg-brass" />

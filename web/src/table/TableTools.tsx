@@ -4,13 +4,12 @@ import { toast } from 'sonner'
 import { keycap } from '../session/commands'
 import { IconButton } from '../ui/controls'
 import { typedSpot } from './edits'
-import { type DrawingState, TOOL_KEYS, type Tool } from './useDrawing'
+import { type DrawingState, TOOL_KEYS, TOOL_LABELS, type Tool } from './useDrawing'
 
 /** Own marks for the tools: the shape itself with its points. */
-const MARKS: Record<Tool, { label: string; path: string; dots: [number, number][] }> = {
-  select: { label: 'Choose and drag', path: 'M5 3l9 7-4 .6L8 15z', dots: [] },
+const MARKS: Record<Tool, { path: string; dots: [number, number][] }> = {
+  select: { path: 'M5 3l9 7-4 .6L8 15z', dots: [] },
   line: {
-    label: 'Lines',
     path: 'M3 15L15 3',
     dots: [
       [3, 15],
@@ -18,7 +17,6 @@ const MARKS: Record<Tool, { label: string; path: string; dots: [number, number][
     ],
   },
   arc: {
-    label: 'Arc through three points',
     path: 'M3 14A8 8 0 0 1 15 8',
     dots: [
       [3, 14],
@@ -27,7 +25,6 @@ const MARKS: Record<Tool, { label: string; path: string; dots: [number, number][
     ],
   },
   'centre-arc': {
-    label: 'Arc about a centre',
     path: 'M15 15A11 11 0 0 0 4 4',
     dots: [
       [4, 15],
@@ -36,16 +33,14 @@ const MARKS: Record<Tool, { label: string; path: string; dots: [number, number][
     ],
   },
   'tangent-arc': {
-    label: 'Arc going on smoothly',
     path: 'M2 14h6A6 6 0 0 0 14 6',
     dots: [
       [8, 14],
       [14, 6],
     ],
   },
-  circle: { label: 'Circle', path: 'M15 9A6 6 0 1 1 3 9A6 6 0 1 1 15 9', dots: [[9, 9]] },
+  circle: { path: 'M15 9A6 6 0 1 1 3 9A6 6 0 1 1 15 9', dots: [[9, 9]] },
   fit: {
-    label: 'Curve through points',
     path: 'M3 14C5 4 8 4 9 9S13 13 15 3',
     dots: [
       [3, 14],
@@ -54,11 +49,10 @@ const MARKS: Record<Tool, { label: string; path: string; dots: [number, number][
     ],
   },
   poles: {
-    label: 'Spline by control points',
     path: 'M3 14C5 2 13 16 15 4M3 14L6 4L12 14L15 4',
     dots: [],
   },
-  axis: { label: 'Turning axis', path: 'M9 2v5M9 8.500v1M9 11v5', dots: [] },
+  axis: { path: 'M9 2v5M9 8.500v1M9 11v5', dots: [] },
 }
 
 export function TableTools({
@@ -97,19 +91,13 @@ export function TableTools({
         Object.entries(MARKS).map(([id, m]) => (
           <IconButton
             key={id}
-            label={m.label}
+            label={TOOL_LABELS[id as Tool]}
             hint={keycap(TOOL_KEYS[id as Tool])}
             active={tool.tool === id}
             onClick={() => tool.choose(id as Tool)}
           >
             <svg viewBox="0 0 18 18" className="size-4.5" aria-hidden="true">
-              <path
-                d={m.path}
-                fill="none"
-                stroke="currentColor"
-                strokeWidth={1.4}
-                strokeDasharray={id === 'axis' ? undefined : undefined}
-              />
+              <path d={m.path} fill="none" stroke="currentColor" strokeWidth={1.4} />
               {m.dots.map(([x, y]) => (
                 <circle key={`${x},${y}`} cx={x} cy={y} r={1.7} fill="currentColor" />
               ))}

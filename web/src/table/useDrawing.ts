@@ -7,6 +7,18 @@ import { useSession } from '../session/session'
 import { addEntity, type DrawTool, SPOTS, type Spot } from './edits'
 
 export type Tool = 'select' | DrawTool
+/** What the table's tools are called. */
+export const TOOL_LABELS: Record<Tool, string> = {
+  select: 'Choose and drag',
+  line: 'Lines',
+  arc: 'Arc through three points',
+  'centre-arc': 'Arc about a centre',
+  'tangent-arc': 'Arc going on smoothly',
+  circle: 'Circle',
+  fit: 'Curve through points',
+  poles: 'Spline by control points',
+  axis: 'Turning axis',
+}
 /** Keys of the table's tools. */
 export const TOOL_KEYS: Record<Tool, string> = {
   select: 's',
@@ -44,6 +56,12 @@ export function useDrawing({
   }, [])
   useEffect(() => {
     if (!enabled) choose('select')
+  }, [enabled, choose])
+
+  useEffect(() => {
+    const take = (e: Event) => enabled && choose((e as CustomEvent<Tool>).detail)
+    window.addEventListener('table-tool', take)
+    return () => window.removeEventListener('table-tool', take)
   }, [enabled, choose])
 
   const commit = (t: DrawTool, all: Spot[]) => {
