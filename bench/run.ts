@@ -8,6 +8,7 @@ import { liftToSolid, solidMesh } from '@ivory/core/turned'
 import type { Workpiece } from '@ivory/core/workpiece'
 import { demoSet } from '@ivory/demo'
 import { bodyView, viewOf } from '../web/src/engine/view'
+import { measurePage } from './page'
 
 const median = (xs: number[]): number => [...xs].sort((a, b) => a - b)[Math.floor(xs.length / 2)]!
 
@@ -99,6 +100,10 @@ row(
   chain / (lift * bodyOps),
   `${ms(chain)} / ${ms(lift * bodyOps)}`,
 )
+
+const shown = await measurePage()
+row('cold load to first body / 2 s', shown.cold / 2000, ms(shown.cold))
+row('drag step to shown section / frame at 30 Hz', shown.drag / frame, ms(shown.drag))
 
 const bytes = readFileSync(new URL('../demo/set/oil-cruet.lathe.json', import.meta.url)).length
 console.log(

@@ -66,7 +66,7 @@ export const shellOp = defineOp<z.infer<typeof inputs>>({
       return bad('not-hollow', 'The result has not become hollow.')
     }
     const warnings: Diagnosis[] = [...picked.value.warnings]
-    const reading = wallAlong(turned, cavityOf(turned), 48)
+    const reading = wallAlong(turned, cavityOf(turned), 48, new Set([...faces].map((f) => f.name)))
     if (reading && reading.min.wall < t - 5e-4) {
       warnings.push({
         code: 'thin-wall',

@@ -91,7 +91,7 @@ function innerCuts(c: Curve, cuts: number[]): number[] {
       if (dist(p, last) <= NODE && lengthOf(subCurve(c, out[out.length - 1]!, t)) <= 4 * NODE)
         continue
     }
-    if (dist(p, end) <= NODE && lengthOf(subCurve(c, t, 1)) <= 4 * NODE) continue
+    if (dist(p, end) <= NODE && (1 - t < 1e-6 || lengthOf(subCurve(c, t, 1)) <= 4 * NODE)) continue
     out.push(t)
     last = p
   }

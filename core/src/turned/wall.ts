@@ -20,16 +20,24 @@ export interface WallReading {
   run: { s: number; spot: WallSpot }[]
 }
 
-/** A ball counts as lying between two sides when they face each other within this (cosine). */
-const FACING = -0.5
+/**
+ * A ball counts as lying between two sides when they face each other at least this squarely (cosine
+ * of 135 deg): an edge blunter than 45 deg is a rim, a sharper one is thin material.
+ */
+const FACING = -Math.SQRT1_2
 
 /**
  * Wall along the section of a hollow body: at points of the inside surface the largest ball inside
  * the material that touches there, kept where it touches an opposite side (near a sharp rim it
- * touches the rim face instead, which is no wall). About `total` samples, spread by length. Null where
- * nothing is hollow.
+ * touches the rim face instead, which is no wall; faces named in `rims` never count). About `total`
+ * samples, spread by length. Null where nothing is hollow.
  */
-export function wallAlong(b: TurnedBody, cavity: Cavity | null, total = 96): WallReading | null {
+export function wallAlong(
+  b: TurnedBody,
+  cavity: Cavity | null,
+  total = 96,
+  rims: ReadonlySet<string> = new Set(),
+): WallReading | null {
   const inside = insideSegs(b, cavity)
   if (inside.length === 0) return null
   const faces = bodyLoops(b)
@@ -51,7 +59,7 @@ export function wallAlong(b: TurnedBody, cavity: Cavity | null, total = 96): Wal
     let last = reach
     for (const [i, t] of ts.entries()) {
       // Neighbours are alike: start a little above the last ball, from afar only if nothing is met.
-      const spot = ballAt(faces, seg, t, last) ?? ballAt(faces, seg, t, reach)
+      const spot = ballAt(faces, seg, t, last, rims) ?? ballAt(faces, seg, t, reach, rims)
       last = spot ? Math.min(reach, spot.wall) : reach
       if (!spot) continue
       const near = { seg, spot, lo: Math.max(0, t - 1 / count), hi: Math.min(1, t + 1 / count) }
@@ -66,7 +74,7 @@ export function wallAlong(b: TurnedBody, cavity: Cavity | null, total = 96): Wal
   }
   if (!min || !max || weight === 0) return null
   const sharpened = (c: Candidate, sign: 1 | -1) =>
-    sharpen((t) => ballAt(faces, c.seg, t, reach), c.lo, c.hi, c.spot, sign)
+    sharpen((t) => ballAt(faces, c.seg, t, reach, rims), c.lo, c.hi, c.spot, sign)
   return { min: sharpened(min, 1), max: sharpened(max, -1), mean: sum / weight, run }
 }
 
@@ -97,11 +105,17 @@ export const insideSegs = (b: TurnedBody, cavity: Cavity | null): Seg[] =>
   )
 
 /** The shrinking ball: start large, move its far side to the nearest face until nothing is inside. */
-function ballAt(faces: readonly Seg[], seg: Seg, t: number, reach: number): WallSpot | null {
+function ballAt(
+  faces: readonly Seg[],
+  seg: Seg,
+  t: number,
+  reach: number,
+  rims: ReadonlySet<string>,
+): WallSpot | null {
   const p = pointAt(seg.curve, t)
   const n = scale(left(tangentAt(seg.curve, t)), -1)
   let rho = reach
-  let touch: P2 | null = null
+  let touch: { q: P2; name: string } | null = null
   for (let i = 0; i < 40; i++) {
     const c = along(p, n, rho)
     const hit = nearestFace(faces, c)
@@ -110,23 +124,23 @@ function ballAt(faces: readonly Seg[], seg: Seg, t: number, reach: number): Wall
     const into = dot(w, n)
     if (into <= 1e-12) break
     const next = dot(w, w) / (2 * into)
-    touch = hit.q
+    touch = hit
     if (rho - next < 1e-10) break
     rho = next
   }
-  if (!touch) return null
-  const outward = unit(sub(touch, along(p, n, rho)))
+  if (!touch || rims.has(touch.name)) return null
+  const outward = unit(sub(touch.q, along(p, n, rho)))
   // Direction from the ball's centre to the far contact against the direction to p (which is -n).
   if (dot(outward, scale(n, -1)) > FACING) return null
-  return { at: p, to: touch, wall: 2 * rho }
+  return { at: p, to: touch.q, wall: 2 * rho }
 }
 
-function nearestFace(faces: readonly Seg[], c: P2): { d: number; q: P2 } | null {
-  let best: { d: number; q: P2 } | null = null
+function nearestFace(faces: readonly Seg[], c: P2): { d: number; q: P2; name: string } | null {
+  let best: { d: number; q: P2; name: string } | null = null
   for (const face of faces) {
     if (best && boxDistance(boundsOf(face.curve), c) >= best.d) continue
     const n = nearest(face.curve, c)
-    if (!best || n.d < best.d) best = { d: n.d, q: n.p }
+    if (!best || n.d < best.d) best = { d: n.d, q: n.p, name: face.name }
   }
   return best
 }

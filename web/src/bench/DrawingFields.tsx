@@ -45,7 +45,7 @@ export function DrawingFields({ op }: { op: Op }) {
         <table className="mt-1 w-full text-sm">
           <thead>
             <tr className="text-left text-soft">
-              <th className="font-normal">point</th>
+              <th className="pr-3 font-normal">point</th>
               <th className="font-normal">from axis</th>
               <th className="font-normal">height</th>
             </tr>

@@ -1,0 +1,53 @@
+// Times of the real page in headless Chromium: cold load to the first body, and frames while a point
+// is dragged. Printed as ratios to the budgets of the design.
+
+import { fileURLToPath } from 'node:url'
+import { createApp } from '@ivory/server'
+import { launch } from '../e2e/browser'
+
+/** Cold load to first body (ms) and the median time between shown drag steps (ms). */
+export async function measurePage(): Promise<{ cold: number; drag: number }> {
+  const page = fileURLToPath(new URL('../web/dist', import.meta.url))
+  const app = createApp({ page, timeLimit: 20_000, sizeLimit: 1e6 })
+  const server = app.listen(0, '127.0.0.1')
+  await new Promise((r) => server.once('listening', r))
+  const address = server.address()
+  const base = `http://127.0.0.1:${typeof address === 'object' && address ? address.port : 0}`
+  const browser = await launch()
+  try {
+    const tab = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+    const start = performance.now()
+    await tab.goto(base)
+    await tab.getByTestId('section').first().waitFor()
+    const cold = performance.now() - start
+    for (const [field, value] of [
+      ['c from axis', '41'],
+      ['c height', '33'],
+    ] as const) {
+      await tab.getByLabel(field).fill(value)
+      await tab.getByLabel(field).press('Enter')
+    }
+    await tab.waitForTimeout(1500)
+    const box = (await tab.locator('[data-testid="drawn-point"][data-name="c"]').boundingBox())!
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+    await tab.mouse.move(x, y)
+    await tab.mouse.down()
+    await tab.evaluate(() => {
+      const times: number[] = []
+      Object.assign(window, { shown: times })
+      const path = document.querySelector('[data-testid="section"]')!
+      new MutationObserver(() => times.push(performance.now())).observe(path, { attributes: true })
+    })
+    for (let i = 0; i < 120; i++) await tab.mouse.move(x + 12 * Math.sin(i / 9), y)
+    const times = await tab.evaluate(() => (window as unknown as { shown: number[] }).shown)
+    await tab.mouse.up()
+    const gaps = times
+      .slice(1)
+      .map((t, i) => t - times[i]!)
+      .sort((a, b) => a - b)
+    return { cold, drag: gaps[Math.floor(gaps.length / 2)] ?? Number.NaN }
+  } finally {
+    await browser.close()
+    server.close()
+  }
+}
