@@ -32,14 +32,13 @@ export async function measurePage(): Promise<{ cold: number; drag: number }> {
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
     await tab.mouse.move(x, y)
     await tab.mouse.down()
-    await tab.evaluate(() => {
-      const times: number[] = []
-      Object.assign(window, { shown: times })
-      const path = document.querySelector('[data-testid="section"]')!
-      new MutationObserver(() => times.push(performance.now())).observe(path, { attributes: true })
-    })
+    // Alt: no snapping, so that every step changes the section
+    await tab.keyboard.down('Alt')
+    await tab.evaluate(`window.shown = []
+      new MutationObserver(() => window.shown.push(performance.now()))
+        .observe(document.querySelector('[data-testid="section"]'), { attributes: true })`)
     for (let i = 0; i < 120; i++) await tab.mouse.move(x + 12 * Math.sin(i / 9), y)
-    const times = await tab.evaluate(() => (window as unknown as { shown: number[] }).shown)
+    const times = (await tab.evaluate('window.shown')) as number[]
     await tab.mouse.up()
     const gaps = times
       .slice(1)

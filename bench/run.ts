@@ -44,9 +44,9 @@ row('turned chain, nothing kept / frame at 30 Hz', chain / frame, ms(chain))
 const cache = new RebuildCache()
 const drag = time((i) => {
   const w = wider(i)
-  viewOf(w, rebuild(w, cache), { cutaway: true, fill: null, draft: true }, 0)
+  viewOf(w, rebuild(w, cache), { cutaway: true, fill: null, draft: true, solid: false }, 0)
 }, 40)
-row('drag step with gauges and triangles / frame at 30 Hz', drag / frame, ms(drag))
+row('drag step: route and section / frame at 30 Hz', drag / frame, ms(drag))
 
 const lastCache = new RebuildCache()
 rebuild(cruet, lastCache)
@@ -69,7 +69,10 @@ const gauges = time(() => readGauges(cruet, built), 20)
 row('all gauges / turned chain', gauges / chain, `${ms(gauges)} / ${ms(chain)}`)
 
 const body = Object.values(built.state.bodies)[0]!
-const display = time(() => bodyView(body, { cutaway: true, fill: null, draft: false }), 10)
+const display = time(
+  () => bodyView(body, { cutaway: true, fill: null, draft: false, solid: true }),
+  10,
+)
 row('display buffers / turned chain', display / chain, `${ms(display)} / ${ms(chain)}`)
 
 const fine = { chord: 0.004, angle: 0.06 }

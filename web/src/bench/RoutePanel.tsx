@@ -21,12 +21,30 @@ import type { Op } from '@ivory/core/workpiece'
 import { renumber } from '@ivory/core/workpiece'
 import clsx from 'clsx'
 import { CircleSlash, CornerLeftDown, GripVertical, Trash2 } from 'lucide-react'
+import { memo, useMemo } from 'react'
 import { removeOp, rollTo, toggleSuppressed } from '../session/commands'
 import { edit, select, useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
 
+type RowOp = Pick<Op, 'id' | 'number' | 'name' | 'suppressed'>
+
+/** The rows of the route: equal while only inputs change, so a drag does not redraw the panel. */
+function useRouteRows(): RowOp[] {
+  const key = useSession((s) =>
+    JSON.stringify(
+      (s.doc?.route ?? []).map(({ id, number, name, suppressed }) => ({
+        id,
+        number,
+        name,
+        suppressed,
+      })),
+    ),
+  )
+  return useMemo(() => JSON.parse(key) as RowOp[], [key])
+}
+
 export function RoutePanel() {
-  const route = useSession((s) => s.doc?.route) ?? []
+  const route = useRouteRows()
   const rolledTo = useSession((s) => s.doc?.rolledTo)
   const reports = useSession((s) => s.view?.reports)
   const selected = useSession((s) => s.selected)
@@ -34,6 +52,7 @@ export function RoutePanel() {
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   )
+  const ids = useMemo(() => route.map((o) => o.id), [route])
   const end = route.findIndex((o) => o.id === rolledTo)
   const dropped = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return
@@ -60,7 +79,7 @@ export function RoutePanel() {
           modifiers={[restrictToVerticalAxis]}
           onDragEnd={dropped}
         >
-          <SortableContext items={route.map((o) => o.id)} strategy={verticalListSortingStrategy}>
+          <SortableContext items={ids} strategy={verticalListSortingStrategy}>
             <ol className="flex-1 overflow-y-auto">
               {route.map((op, i) => (
                 <Row
@@ -87,14 +106,14 @@ const STATE: Record<string, { word: string; className: string; mark: string }> =
   skipped: { word: 'left out', className: 'bg-rule', mark: '' },
 }
 
-function Row({
+const Row = memo(function Row({
   op,
   report,
   active,
   beyond,
   isEnd,
 }: {
-  op: Op
+  op: RowOp
   report: OpReport | undefined
   active: boolean
   beyond: boolean
@@ -178,4 +197,4 @@ function Row({
       </div>
     </li>
   )
-}
+})

@@ -21,7 +21,7 @@ const handlers: Handlers = {
   },
   picks({ doc, op, body }) {
     const found = rebuild(doc, cache).before[op]?.bodies[body]
-    return found ? bodyView(found, { cutaway: false, fill: null, draft: true }) : null
+    return found ? bodyView(found, { cutaway: false, fill: null, draft: true, solid: true }) : null
   },
   range: ({ doc, op, input }) => rangeOf(doc, rebuild(doc, cache), op, input),
   solve: ({ doc, request }) => solveWorkpiece(doc, request),

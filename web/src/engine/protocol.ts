@@ -12,14 +12,17 @@ export interface ViewRequest {
   cutaway: boolean
   /** Share of the brim volume shown as liquid, 0 to 1; null for none. */
   fill: number | null
-  /** Coarser triangles while something is dragged. */
+  /** While something is dragged: coarser, and no word of progress. */
   draft: boolean
+  /** Make the triangles and read the gauges too; without, only the section follows. */
+  solid: boolean
 }
 export interface BodyView {
   id: string
   name: string
   key: string
-  mesh: DisplayMesh
+  /** Null when the triangles were not asked for. */
+  mesh: DisplayMesh | null
   liquid: DisplayMesh | null
   /** The whole section, piece by piece, in [r, z]. */
   section: { name: string; points: P2[] }[]
@@ -41,6 +44,7 @@ export interface View {
   bodies: BodyView[]
   profiles: ProfileView[]
   planes: { id: string; frame: Frame }[]
+  /** Empty when only the section was asked for. */
   gauges: GaugeReport[]
   figures: FigureValue[]
   /** Bodies and profiles there are before each op, by op id. */

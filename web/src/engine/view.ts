@@ -30,7 +30,7 @@ export function viewOf(w: Workpiece, built: Rebuilt, request: ViewRequest, ms: n
     bodies: Object.values(built.state.bodies).map((b) => bodyView(b, request)),
     profiles: Object.entries(built.state.profiles).map(([id, p]) => profileView(id, p)),
     planes: Object.entries(built.state.planes).map(([id, p]) => ({ id, frame: p.frame })),
-    gauges: readGauges(w, built),
+    gauges: request.solid ? readGauges(w, built) : [],
     figures: built.figures.values,
     available: Object.fromEntries(
       Object.entries(built.before).map(([op, s]) => [
@@ -56,8 +56,11 @@ export function bodyView(b: Body, request: ViewRequest): BodyView {
     id: b.id,
     name: b.name,
     key: b.key,
-    mesh: displayMesh(request.cutaway ? behind(t) : t, fine),
-    liquid: request.fill === null ? null : liquidMesh(t, request.fill, request.cutaway, fine),
+    mesh: request.solid ? displayMesh(request.cutaway ? behind(t) : t, fine) : null,
+    liquid:
+      request.fill === null || !request.solid
+        ? null
+        : liquidMesh(t, request.fill, request.cutaway, fine),
     section: sectionLines(t, request.draft ? 0.1 : 0.02),
     bounds: spaceBounds(t),
     frame: t.frame,
@@ -95,10 +98,12 @@ export const failedOp = (reports: readonly OpReport[]): OpReport | undefined =>
 /** Buffers of a view that may be handed over instead of copied. */
 export function transferables(v: View): ArrayBuffer[] {
   return v.bodies.flatMap((b) =>
-    [b.mesh, ...(b.liquid ? [b.liquid] : [])].flatMap((m) =>
-      [m.positions, m.normals, m.triangles, m.faceOf, m.lines, m.edgeOf].map(
-        (x) => x.buffer as ArrayBuffer,
-      ),
+    [b.mesh, b.liquid].flatMap((m) =>
+      m === null
+        ? []
+        : [m.positions, m.normals, m.triangles, m.faceOf, m.lines, m.edgeOf].map(
+            (x) => x.buffer as ArrayBuffer,
+          ),
     ),
   )
 }

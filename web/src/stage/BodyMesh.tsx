@@ -38,15 +38,24 @@ const useDisposed = <T extends { dispose(): void }>(thing: T): T => {
   return thing
 }
 
-export function BodyMesh({ body, pick }: { body: BodyView; pick: Picking | null }) {
-  const doc = useSession((s) => s.doc)
-  const { mesh } = body
+export function BodyMesh({
+  body,
+  mesh,
+  pick,
+}: {
+  body: BodyView
+  mesh: DisplayMesh
+  pick: Picking | null
+}) {
+  const color = useSession((s) => s.doc?.bodies[body.id]?.color) ?? '#d9d2c0'
+  const refs = useSession((s) => pick && opOf(s.doc, pick.op)?.inputs[pick.input]) as
+    | never[]
+    | null
+    | undefined
   const [over, setOver] = useState<{ face?: string; edge?: number }>({})
-  const color = doc?.bodies[body.id]?.color ?? '#d9d2c0'
   const skin = useMemo(() => geometryOf(mesh, (f) => f !== SECTION), [mesh])
   const cut = useMemo(() => geometryOf(mesh, (f) => f === SECTION), [mesh])
   const lines = useMemo(() => linesOf(mesh, () => true), [mesh])
-  const refs = (pick && opOf(doc, pick.op)?.inputs[pick.input]) as never[] | undefined
   const litFaces = useMemo(() => {
     const names = new Set<string>(over.face ? [over.face] : [])
     if (pick?.what === 'faces') {
@@ -81,6 +90,7 @@ export function BodyMesh({ body, pick }: { body: BodyView; pick: Picking | null 
           e.stopPropagation()
           const face = faceUnder(e)
           if (pick?.what !== 'edges' && face !== over.face) setOver({ face })
+          const { doc } = useSession.getState()
           if (doc) tell(`${body.name}: ${faceName(doc, face)}`)
         }}
         onPointerOut={() => {
@@ -131,6 +141,7 @@ export function BodyMesh({ body, pick }: { body: BodyView; pick: Picking | null 
           const edge = mesh.edgeOf[Math.floor((e.index ?? 0) / 2)]!
           if (edge !== over.edge) setOver({ edge })
           const names = mesh.edges[edge]!.names
+          const { doc } = useSession.getState()
           if (doc) tell(`edge between ${faceName(doc, names[0])} and ${faceName(doc, names[1])}`)
         }}
         onClick={(e) => {

@@ -26,7 +26,7 @@ export const VIEWS: Record<string, [number, number, number]> = {
 }
 
 export function Stage() {
-  const view = useSession((s) => s.view)
+  const solids = useSession((s) => s.solids)
   const cutaway = useSession((s) => s.cutaway)
   const parallel = useSession((s) => s.parallel)
   const fill = useSession((s) => s.fill)
@@ -34,11 +34,8 @@ export function Stage() {
   const pickBody = usePickBody()
   const [look, setLook] = useState<{ name: string; n: number }>({ name: 'corner', n: 0 })
   const bodies = useMemo(
-    () =>
-      pickBody
-        ? [...(view?.bodies.filter((b) => b.id !== pickBody.id) ?? []), pickBody]
-        : (view?.bodies ?? []),
-    [view, pickBody],
+    () => (pickBody ? [...solids.filter((b) => b.id !== pickBody.id), pickBody] : solids),
+    [solids, pickBody],
   )
 
   useEffect(() => {
@@ -70,9 +67,17 @@ export function Stage() {
         <hemisphereLight args={['#fffaf0', '#b8a98a', 1.5]} />
         <directionalLight position={[-200, -400, 500]} intensity={1.7} />
         <directionalLight position={[400, 200, 200]} intensity={0.5} />
-        {bodies.map((b) => (
-          <BodyMesh key={b.id} body={b} pick={picking && b === pickBody ? picking : null} />
-        ))}
+        {bodies.map(
+          (b) =>
+            b.mesh && (
+              <BodyMesh
+                key={b.id}
+                body={b}
+                mesh={b.mesh}
+                pick={picking && b === pickBody ? picking : null}
+              />
+            ),
+        )}
         <Places bodies={bodies} />
         <OrbitControls makeDefault enableDamping={false} />
         <Framing

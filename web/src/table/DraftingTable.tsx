@@ -105,7 +105,18 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
     }
     if (e.button === 0) tool.place(snapped(e))
   }
+  // The newest place of the pointer counts once a frame.
+  const waiting = useRef<PointerEvent<HTMLElement> | null>(null)
   const move = (e: PointerEvent<HTMLElement>) => {
+    if (!waiting.current) requestAnimationFrame(flush)
+    waiting.current = e
+  }
+  const flush = () => {
+    const e = waiting.current
+    waiting.current = null
+    if (e && box.current) follow(e)
+  }
+  const follow = (e: PointerEvent<HTMLElement>) => {
     const d = drag.current
     const at = local(e)
     if (d && 'pan' in d) {
@@ -138,6 +149,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
     })
   }
   const up = () => {
+    flush()
     const d = drag.current
     drag.current = null
     if (!d || 'pan' in d) return
