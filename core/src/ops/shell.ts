@@ -1,7 +1,8 @@
 import { z } from 'zod'
+import { reverse } from '../curve'
 import { bad, type Diagnosis, good, mm } from '../math'
 import { valueSchema } from '../profile'
-import { cavityOf, faceRefSchema, shell, volumeOf, wallAlong } from '../turned'
+import { faceRefSchema, faceSegs, shell, volumeOf, wallOver } from '../turned'
 import { pickFaces } from './pick'
 import { sectionSize, withShape } from './rounding'
 import { defineOp } from './spec'
@@ -66,7 +67,11 @@ export const shellOp = defineOp<z.infer<typeof inputs>>({
       return bad('not-hollow', 'The result has not become hollow.')
     }
     const warnings: Diagnosis[] = [...picked.value.warnings]
-    const reading = wallAlong(turned, cavityOf(turned), 48, new Set([...faces].map((f) => f.name)))
+    // Read from the faces the shell made, which run with the material on their left.
+    const fresh = faceSegs(turned)
+      .filter((f) => f.name.startsWith(`${ctx.op}:wall(`))
+      .map((f) => ({ ...f, curve: reverse(f.curve) }))
+    const reading = wallOver(turned, fresh, 48, new Set([...faces].map((f) => f.name)))
     if (reading && reading.min.wall < t - 5e-4) {
       warnings.push({
         code: 'thin-wall',

@@ -47,4 +47,4 @@ export {
   sectionLines,
   solidMesh,
 } from './tessellate'
-export { insideSegs, type WallReading, type WallSpot, wallAlong } from './wall'
+export { insideSegs, type WallReading, type WallSpot, wallAlong, wallOver } from './wall'

@@ -38,7 +38,16 @@ export function wallAlong(
   total = 96,
   rims: ReadonlySet<string> = new Set(),
 ): WallReading | null {
-  const inside = insideSegs(b, cavity)
+  return wallOver(b, insideSegs(b, cavity), total, rims)
+}
+
+/** The wall as read from given pieces of the body's boundary, run so that the material is right. */
+export function wallOver(
+  b: TurnedBody,
+  inside: readonly Seg[],
+  total: number,
+  rims: ReadonlySet<string>,
+): WallReading | null {
   if (inside.length === 0) return null
   const faces = bodyLoops(b)
     .flat()
