@@ -74,6 +74,20 @@ export function BriefSheet() {
             })
           }
         />
+        <span>Typed in</span>
+        <Choice
+          label="Unit of typed numbers"
+          value={doc.unit}
+          options={[
+            { value: 'mm', label: 'millimetres' },
+            { value: 'in', label: 'inches (readings stay in mm)' },
+          ]}
+          onChange={(v) =>
+            edit((d) => {
+              d.unit = v as 'mm' | 'in'
+            })
+          }
+        />
         <span>Material</span>
         <Choice
           label="Material"
@@ -142,6 +156,21 @@ export function BriefSheet() {
                 onCommit={(t) =>
                   edit((d) => {
                     d.bodies[b.id] = { ...d.bodies[b.id], name: t.slice(0, 80) }
+                  })
+                }
+              />
+              <Choice
+                label={`Material of ${b.name}`}
+                className="w-24"
+                value={doc.bodies[b.id]?.material ?? ''}
+                options={[
+                  { value: '', label: 'as the brief' },
+                  ...MATERIALS.map((m) => ({ value: m.id, label: m.name })),
+                ]}
+                onChange={(v) =>
+                  edit((d) => {
+                    const { material: _, ...rest } = d.bodies[b.id] ?? {}
+                    d.bodies[b.id] = v ? { ...rest, material: v } : rest
                   })
                 }
               />

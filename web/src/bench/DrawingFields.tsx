@@ -1,7 +1,8 @@
 import { type Drawing, drawingSchema, type Entity } from '@ivory/core/profile'
 import type { Op } from '@ivory/core/workpiece'
 import { Trash2 } from 'lucide-react'
-import { edit, setInputs, useSession } from '../session/session'
+import { setInputs, useSession } from '../session/session'
+import { setCoordinate } from '../table/Dimensions'
 import { insertPoint, removeFrom } from '../table/edits'
 import { Button, Choice, CommitInput, IconButton } from '../ui/controls'
 
@@ -13,13 +14,6 @@ export function DrawingFields({ op }: { op: Op }) {
   const put = (next: Drawing) => setInputs(op.id, { drawing: next })
   const choose = (sel: { points?: string[]; entities?: string[] }) =>
     useSession.setState({ drawn: { points: sel.points ?? [], entities: sel.entities ?? [] } })
-  const setValue = (id: string, axis: 'x' | 'y', text: string) =>
-    edit((d) => {
-      const target = d.route.find((o) => o.id === op.id)?.inputs.drawing as Drawing | undefined
-      const n = Number(text.replace(',', '.'))
-      if (target?.points[id] && text.trim())
-        target.points[id][axis] = Number.isFinite(n) ? n : text.trim()
-    })
   const entity = drawing.entities.find((e) => drawn.entities.includes(e.id))
   return (
     <div className="flex flex-col gap-3">
@@ -73,7 +67,7 @@ export function DrawingFields({ op }: { op: Op }) {
                           : 'mm'
                       }
                       className="figures w-full"
-                      onCommit={(t) => setValue(id, axis, t)}
+                      onCommit={(t) => setCoordinate(op.id, id, axis, t)}
                     />
                   </td>
                 ))}

@@ -3,6 +3,7 @@ import type { Drawing } from '@ivory/core/profile'
 import { useState } from 'react'
 import { edit, useSession } from '../session/session'
 import { CommitInput } from '../ui/controls'
+import { typedRadius, typedValue } from './typed'
 import type { Canvas } from './useCanvasView'
 
 /** Dimensions of the chosen points (or of all ends of chosen pieces), drawn as on a drawing; click to type. */
@@ -93,19 +94,11 @@ const endsOfChosen = (d: Drawing, entities: string[]): string[] => [
   ),
 ]
 
-function setCoordinate(op: string, id: string, axis: 'x' | 'y', text: string) {
+export function setCoordinate(op: string, id: string, axis: 'x' | 'y', text: string) {
   edit((d) => {
     const drawing = d.route.find((o) => o.id === op)?.inputs.drawing as Drawing | undefined
-    const diameter = axis === 'x' ? /^\s*[⌀Øø]\s*(.+)$/.exec(text) : null
-    const n = Number((diameter?.[1] ?? text).replace(',', '.'))
-    const value = Number.isFinite(n)
-      ? diameter
-        ? n / 2
-        : n
-      : diameter
-        ? `(${diameter[1]}) / 2`
-        : text.trim()
-    if (drawing?.points[id] && text.trim()) drawing.points[id][axis] = value
+    const value = axis === 'x' ? typedRadius(text, d.unit) : typedValue(text, d.unit)
+    if (drawing?.points[id] && value !== null) drawing.points[id][axis] = value
   })
 }
 

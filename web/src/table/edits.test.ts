@@ -2,6 +2,7 @@ import { drawingSchema, emptyDrawing } from '@ivory/core/profile'
 import { describe, expect, it } from 'vitest'
 import { addEntity, insertPoint, movePoints, removeFrom, typedSpot } from './edits'
 import { gridStep, snapTo } from './snap'
+import { typedRadius, typedValue } from './typed'
 
 const plain = { construction: false }
 const chain = () => {
@@ -121,5 +122,21 @@ describe('snapping', () => {
   it('grid steps are round', () => {
     expect(gridStep(0.1, 14)).toBe(2)
     expect(gridStep(0.3, 14)).toBe(5)
+  })
+})
+
+describe('typed coordinates', () => {
+  it.each([
+    ['40', 'mm', 40],
+    ['40,5', 'mm', 40.5],
+    ['40', 'in', '40'],
+    ['3/4 in', 'mm', '3/4 in'],
+    ['belly / 2', 'mm', 'belly / 2'],
+    ['  ', 'mm', null],
+  ] as const)('%s in %s', (text, unit, want) => expect(typedValue(text, unit)).toBe(want))
+  it('a diameter is halved', () => {
+    expect(typedRadius('⌀ 75', 'mm')).toBe(37.5)
+    expect(typedRadius('ø belly', 'mm')).toBe('(belly) / 2')
+    expect(typedRadius('12', 'mm')).toBe(12)
   })
 })
