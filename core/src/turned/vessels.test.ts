@@ -61,9 +61,9 @@ it('random curved vessels: rounded and hollowed they close, and the wall measure
         if (way === 'in') expect(volumeOf(hollow)).toBeLessThan(volumeOf(start))
         const reading = wallAlong(hollow, cavityOf(hollow), 40, new Set(['top']))
         // Where a wall runs level into the opening it ends in a round of radius t; the ball there is
-      // 2 (sqrt 2 - 1) t across. Everywhere else it is t.
-      const least = 2 * (Math.SQRT2 - 1) * wall
-      // Grown outward over a narrow waist the two outsides may meet, which leaves the wall thicker.
+        // 2 (sqrt 2 - 1) t across. Everywhere else it is t.
+        const least = 2 * (Math.SQRT2 - 1) * wall
+        // Grown outward over a narrow waist the two outsides may meet, which leaves the wall thicker.
         if (reading && way === 'in') expect(reading.min.wall).toBeGreaterThan(least - 5e-4)
         expect(reading === null || reading.mean > wall * 0.9).toBe(true)
       },
