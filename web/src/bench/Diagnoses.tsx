@@ -29,7 +29,7 @@ export function Diagnoses({ report }: { report: OpReport }) {
             <ul className="text-soft">
               {d.places.slice(0, 5).map((p) => (
                 <li key={p.at.join()}>
-                  at <span className="figures">⌀ {(2 * p.at[0]).toFixed(2)}</span>, height{' '}
+                  at <span className="figures">⌀ {Math.abs(2 * p.at[0]).toFixed(2)}</span>, height{' '}
                   <span className="figures">{p.at[1].toFixed(2)}</span>
                   {p.label?.includes(':') ? `: ${faceName(doc, p.label)}` : ''}
                 </li>

@@ -21,6 +21,13 @@ export function Dimensions({
   const drawn = useSession((s) => s.drawn)
   const ids = drawn.points.length > 0 ? drawn.points : endsOfChosen(drawing, drawn.entities)
   const { toScreen } = canvas
+  // Heights stand side by side right of everything chosen, the lowest nearest.
+  const right = Math.max(...ids.map((id) => (points[id] ? toScreen(points[id])[0] : 0)))
+  const byHeight = ids
+    .filter((id) => Math.abs(points[id]?.[1] ?? 0) > 1e-6)
+    .sort((a, b) => Math.abs(points[a]![1]) - Math.abs(points[b]![1]))
+  const wide = (id: string) => Math.abs(points[id]?.[0] ?? 0) > 1e-6
+  const farOf = (id: string) => right + 40 + 46 * byHeight.indexOf(id)
   return (
     <>
       <svg
@@ -35,15 +42,20 @@ export function Dimensions({
           const [x, y] = toScreen(p)
           const [ax] = toScreen([0, p[1]])
           const [, by] = toScreen([p[0], 0])
-          const far = x + 46
+          const far = farOf(id)
+          const tall = byHeight.includes(id)
           return (
             <g key={id} stroke="#635a4c" strokeWidth={0.9} fill="none">
-              <path
-                d={`M${ax} ${y - 5}v10M${ax} ${y}H${x - 6}M${ax + 7} ${y - 3}L${ax} ${y}l7 3M${x - 13} ${y - 3}L${x - 6} ${y}l-7 3`}
-              />
-              <path
-                d={`M${x + 6} ${y}H${far + 5}M${x + 6} ${by}H${far + 5}M${far} ${y}V${by}M${far - 3} ${y + 7}L${far} ${y}l3 7M${far - 3} ${by - 7}L${far} ${by}l3 -7`}
-              />
+              {wide(id) && (
+                <path
+                  d={`M${ax} ${y - 5}v10M${ax} ${y}H${x - 6}M${ax + 7} ${y - 3}L${ax} ${y}l7 3M${x - 13} ${y - 3}L${x - 6} ${y}l-7 3`}
+                />
+              )}
+              {tall && (
+                <path
+                  d={`M${x + 6} ${y}H${far + 5}M${x + 6} ${by}H${far + 5}M${far} ${y}V${by}M${far - 3} ${y + 7}L${far} ${y}l3 7M${far - 3} ${by - 7}L${far} ${by}l3 -7`}
+                />
+              )}
             </g>
           )
         })}
@@ -57,20 +69,24 @@ export function Dimensions({
         const [, by] = toScreen([p[0], 0])
         return (
           <div key={id}>
-            <Dim
-              label={`⌀ ${(2 * p[0]).toFixed(2)}`}
-              name={`${id} distance from the axis`}
-              value={source.x}
-              at={[(ax + x) / 2, y - 11]}
-              onCommit={(v) => setCoordinate(op, id, 'x', v)}
-            />
-            <Dim
-              label={p[1].toFixed(2)}
-              name={`${id} height`}
-              value={source.y}
-              at={[x + 46, (y + by) / 2]}
-              onCommit={(v) => setCoordinate(op, id, 'y', v)}
-            />
+            {(wide(id) || ids.length === 1) && (
+              <Dim
+                label={`⌀ ${(2 * p[0]).toFixed(2)}`}
+                name={`${id} distance from the axis`}
+                value={source.x}
+                at={[(ax + x) / 2, y - 11]}
+                onCommit={(v) => setCoordinate(op, id, 'x', v)}
+              />
+            )}
+            {(byHeight.includes(id) || ids.length === 1) && (
+              <Dim
+                label={p[1].toFixed(2)}
+                name={`${id} height`}
+                value={source.y}
+                at={[byHeight.includes(id) ? farOf(id) : x + 46, (y + by) / 2]}
+                onCommit={(v) => setCoordinate(op, id, 'y', v)}
+              />
+            )}
           </div>
         )
       })}
