@@ -98,3 +98,28 @@ test('an early change that breaks a later op says which, where, and offers fixes
     'no figure named "three"',
   )
 })
+
+test('an op is moved along the route by its grip, and the route is numbered on', async ({
+  page,
+}) => {
+  const route = page.getByRole('navigation', { name: 'Route' })
+  const order = async () =>
+    (await route.getByRole('listitem').allInnerTexts()).map((t) => t.split('\n')[1])
+  const before = await order()
+  expect(before.indexOf('Round the lip')).toBe(before.indexOf('Ease neck into lip') + 1)
+  await page.getByLabel('Move op 90', { exact: true }).focus()
+  await page.keyboard.press('Space')
+  await page.waitForTimeout(300)
+  await page.keyboard.press('ArrowDown')
+  await page.waitForTimeout(300)
+  await page.keyboard.press('Space')
+  await expect
+    .poll(async () => (await order()).indexOf('Round the lip'))
+    .toBe(before.indexOf('Ease neck into lip'))
+  // Both orders are sound, and the numbers still rise
+  await expect(page.getByTestId('lathe-state')).toHaveText(/rebuilt/)
+  const numbers = (await route.getByRole('listitem').allInnerTexts()).map((t) =>
+    Number.parseInt(t, 10),
+  )
+  expect(numbers).toEqual([...numbers].sort((a, b) => a - b))
+})
