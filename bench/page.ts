@@ -32,13 +32,23 @@ export async function measurePage(): Promise<{ cold: number; drag: number }> {
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
     await tab.mouse.move(x, y)
     await tab.mouse.down()
-    // Alt: no snapping, so that every step changes the section
-    await tab.keyboard.down('Alt')
-    await tab.evaluate(`window.shown = []
-      new MutationObserver(() => window.shown.push(performance.now()))
-        .observe(document.querySelector('[data-testid="section"]'), { attributes: true })`)
-    for (let i = 0; i < 120; i++) await tab.mouse.move(x + 12 * Math.sin(i / 9), y)
-    const times = (await tab.evaluate('window.shown')) as number[]
+    // The pointer moves once a frame, sent inside the page: input from outside waits for each answer.
+    // Alt: no snapping, so that every step changes the section.
+    const times = (await tab.evaluate(`new Promise((done) => {
+      const shown = []
+      new MutationObserver(() => shown.push(performance.now()))
+        .observe(document.querySelector('[data-testid="section"]'), { attributes: true })
+      const table = document.querySelector('[aria-label="Drafting table"]')
+      const start = performance.now()
+      const step = () => {
+        const t = performance.now() - start
+        if (t > 4000) return done(shown)
+        table.dispatchEvent(new PointerEvent('pointermove', { bubbles: true, altKey: true,
+          clientX: ${x} + 12 * Math.sin(t / 150), clientY: ${y} }))
+        requestAnimationFrame(step)
+      }
+      step()
+    })`)) as number[]
     await tab.mouse.up()
     const gaps = times
       .slice(1)
