@@ -59,7 +59,6 @@ export interface OpContext {
   plane(id: string): Plane | undefined
   profile(id: string): Profile | undefined
   body(id: string): Body | undefined
-  bodyIds(): string[]
 }
 
 /** What an op makes of it. Bodies set to null are taken away. */

@@ -44,7 +44,6 @@ export interface Rebuilt {
 type Read =
   | { from: 'figure'; name: string; value: number }
   | { from: 'planes' | 'profiles' | 'bodies'; name: string; key: string | undefined }
-  | { from: 'ids'; ids: string }
 interface Kept {
   inputs: string
   version: number
@@ -144,7 +143,6 @@ function runOp(op: Op, state: State, figures: FigureTable, cache: RebuildCache) 
 }
 
 function stillSo(r: Read, state: State, figures: FigureTable): boolean {
-  if (r.from === 'ids') return Object.keys(state.bodies).join() === r.ids
   if (r.from !== 'figure') return state[r.from][r.name]?.key === r.key
   return figureValue(figures, r.name) === r.value
 }
@@ -200,10 +198,6 @@ export function contextOf(
     plane: entity<Plane>('planes', state.planes),
     profile: entity<Profile>('profiles', state.profiles),
     body: entity<Body>('bodies', state.bodies),
-    bodyIds: () => {
-      reads.push({ from: 'ids', ids: Object.keys(state.bodies).join() })
-      return Object.keys(state.bodies)
-    },
   }
 }
 

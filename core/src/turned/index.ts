@@ -27,7 +27,6 @@ export {
   edgeRefSchema,
   type Face,
   type FaceRef,
-  faceLength,
   faceRef,
   faceRefSchema,
   facesOf,

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { lengthOf, nearest, pointAt } from '../curve'
+import { nearest, pointAt } from '../curve'
 import { dist, type P2 } from '../math'
 import { AXIS, type Seg } from '../profile'
 import { bodyLoops, type TurnedBody } from './body'
@@ -119,6 +119,3 @@ function resolve<T extends { at: P2 }>(
   if (clear && alone) return { state: 'likeness', item: first }
   return { state: 'lost', candidates: sorted.slice(0, 4) }
 }
-
-/** Length of a face's section line, mm; for telling faces apart in lists. */
-export const faceLength = (f: Face): number => lengthOf(f.seg.curve)

@@ -25,7 +25,11 @@ export function FiguresPanel() {
     })
   }
   const drop = (i: number) => {
-    const users = usedBy(figures, figures[i]!.name)
+    const word = new RegExp(`\\b${figures[i]!.name}\\b`)
+    const ops = (useSession.getState().doc?.route ?? [])
+      .filter((o) => word.test(JSON.stringify(o.inputs)))
+      .map((o) => o.name)
+    const users = [...usedBy(figures, figures[i]!.name), ...ops]
     if (users.length > 0) {
       toast.error(`${figures[i]!.name} is used by ${users.join(', ')}.`)
       return

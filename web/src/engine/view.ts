@@ -1,6 +1,6 @@
 import { flattenParams, pointAt } from '@ivory/core/curve'
 import type { Body, Profile } from '@ivory/core/ops'
-import { type OpReport, type Rebuilt, readGauges } from '@ivory/core/rebuild'
+import { type Rebuilt, readGauges } from '@ivory/core/rebuild'
 import {
   brimVolume,
   cavityOf,
@@ -91,9 +91,6 @@ function profileView(id: string, p: Profile): ProfileView {
     axis: p.shape.axis,
   }
 }
-
-export const failedOp = (reports: readonly OpReport[]): OpReport | undefined =>
-  reports.find((r) => r.status === 'fail')
 
 /** Buffers of a view that may be handed over instead of copied. */
 export function transferables(v: View): ArrayBuffer[] {
