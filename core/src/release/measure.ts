@@ -3,8 +3,17 @@ import { KernelError } from '../kernel'
 import { bad, good, type Outcome, type P3 } from '../math'
 import { measureMesh } from '../mesh'
 import { type GaugeReport, type OpReport, readGauges, rebuild } from '../rebuild'
-import { areaOf, brimVolume, cavityOf, spaceBounds, volumeOf, wallAlong } from '../turned'
+import {
+  areaOf,
+  brimVolume,
+  cavityOf,
+  solidMesh,
+  spaceBounds,
+  volumeOf,
+  wallAlong,
+} from '../turned'
 import { readWorkpiece, type Workpiece } from '../workpiece'
+import { FINENESS } from './release'
 import { readStl } from './stl'
 
 export interface BodyMeasure {
@@ -115,7 +124,7 @@ export function measureWorkpiece(w: Workpiece): {
       id: b.id,
       name: b.name,
       kind: 'turned',
-      closed: true,
+      closed: measureMesh(solidMesh(t, FINENESS.coarse)).closed,
       valid: volumeOf(t) > 0,
       volume_mm3: volumeOf(t),
       area_mm2: areaOf(t),

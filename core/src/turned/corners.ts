@@ -1,5 +1,5 @@
 import { startOf, tangentAt } from '../curve'
-import { cross, type P2, turn } from '../math'
+import { type P2, turn } from '../math'
 import { AXIS, type Loop, type Seg } from '../profile'
 import { bodyLoops, type TurnedBody } from './body'
 
@@ -38,8 +38,4 @@ function cornersOfLoop(loop: Loop, li: number): Corner[] {
 
 /** Smaller turns than this count as a smooth joint, rad. */
 export const SMOOTH = 1e-3
-export const isSharp = (c: Corner): boolean =>
-  Math.abs(c.turn) > SMOOTH ||
-  // a fold straight back has no cross product but is as sharp as can be
-  (Math.abs(cross(tangentAt(c.before.curve, 1), tangentAt(c.after.curve, 0))) < 1e-9 &&
-    Math.abs(c.turn) > 1)
+export const isSharp = (c: Corner): boolean => Math.abs(c.turn) > SMOOTH

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { arc, line, pointAt, spline, startOf } from '../curve'
 import type { P2 } from '../math'
+import { measureMesh } from '../mesh'
 import { CUT, combine, enclosed, JOIN, MEET, regionArea } from '../profile'
 import {
   areaOf,
@@ -328,7 +329,7 @@ describe('splits and meshes', () => {
     const c = cylinder(50, 10)
     const mesh = solidMesh(c, { chord: 0.05, angle: 1 })
     const n = 71
-    rel(meshVolume(mesh), volumeOf(c) * (Math.sin((2 * PI) / n) / ((2 * PI) / n)), 1e-9)
+    rel(measureMesh(mesh).volume, volumeOf(c) * (Math.sin((2 * PI) / n) / ((2 * PI) / n)), 1e-9)
   })
   it.each([2 * PI, 2, PI])('a sweep of %f rad closes: every edge has its twin', (sweep) => {
     const mesh = solidMesh({ ...vase, sweep }, { chord: 0.1, angle: 0.3 })
@@ -344,24 +345,9 @@ describe('splits and meshes', () => {
       expect(n).toBe(1)
       expect(seen.get(`${b}-${a}`)).toBe(1)
     }
-    expect(Math.abs(meshVolume(mesh) / volumeOf({ ...vase, sweep }) - 1)).toBeLessThan(0.02)
+    expect(Math.abs(measureMesh(mesh).volume / volumeOf({ ...vase, sweep }) - 1)).toBeLessThan(0.02)
   })
 })
-
-function meshVolume(m: { positions: Float64Array; triangles: Uint32Array }): number {
-  let v = 0
-  const p = (i: number) =>
-    [m.positions[3 * i]!, m.positions[3 * i + 1]!, m.positions[3 * i + 2]!] as const
-  for (let i = 0; i < m.triangles.length; i += 3) {
-    const [a, b, c] = [p(m.triangles[i]!), p(m.triangles[i + 1]!), p(m.triangles[i + 2]!)]
-    v +=
-      (a[0] * (b[1] * c[2] - b[2] * c[1]) +
-        a[1] * (b[2] * c[0] - b[0] * c[2]) +
-        a[2] * (b[0] * c[1] - b[1] * c[0])) /
-      6
-  }
-  return v
-}
 
 describe('combining random sections', () => {
   const blob = fc

@@ -2,7 +2,6 @@ import { OPS } from '@ivory/core/ops'
 import { writeWorkpiece } from '@ivory/core/workpiece'
 import clsx from 'clsx'
 import { Redo2, Undo2 } from 'lucide-react'
-import { nanoid } from 'nanoid'
 import { useEffect, useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { Group, Panel, Separator } from 'react-resizable-panels'
@@ -15,6 +14,7 @@ import { startRebuilding } from '../session/rebuilding'
 import { edit, openSession, redo, undo, useSession } from '../session/session'
 import { Stage, VIEWS } from '../stage/Stage'
 import { load, StorageError, save } from '../storage/db'
+import { newWorkpieceId } from '../storage/ids'
 import { DraftingTable } from '../table/DraftingTable'
 import { TOOL_KEYS, TOOL_LABELS, type Tool } from '../table/useDrawing'
 import { Button, CommitInput, IconButton } from '../ui/controls'
@@ -299,7 +299,7 @@ function Conflict() {
     if (!doc) return
     const copy = {
       ...doc,
-      id: `w${nanoid(10).replace(/[^A-Za-z0-9]/g, 'x')}`,
+      id: newWorkpieceId(),
       name: `${doc.name} (this tab)`,
     }
     try {

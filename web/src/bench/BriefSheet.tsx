@@ -11,16 +11,6 @@ const WORD: Record<Target, string> = {
   width: 'Width',
   tipping: 'Tipping angle',
 }
-/** What a target is read by, when it is set for the first time. */
-const GAUGE_OF: Record<Target, string> = {
-  capacity: 'capacity',
-  wall: 'wall',
-  mass: 'mass',
-  height: 'height',
-  width: 'width',
-  tipping: 'tipping',
-}
-
 /** What the piece must do: its targets become the limits of its gauges. */
 export function BriefSheet() {
   const doc = useSession((s) => s.doc)!
@@ -34,8 +24,8 @@ export function BriefSheet() {
       else next[side] = n
       if (Object.keys(next).length > 0) d.brief.targets[t] = next
       else delete d.brief.targets[t]
-      if (!d.gauges.some((g) => g.kind === GAUGE_OF[t]) && Object.keys(next).length > 0) {
-        d.gauges.push({ id: `g_${t}`, kind: GAUGE_OF[t], params: {} })
+      if (!d.gauges.some((g) => g.kind === t) && Object.keys(next).length > 0) {
+        d.gauges.push({ id: `g_${t}`, kind: t, params: {} })
       }
     })
   return (

@@ -1,4 +1,4 @@
-import { type Figure, figureSchema, usedBy } from '@ivory/core/workpiece'
+import { type Figure, figureSchema, freshId, usedBy } from '@ivory/core/workpiece'
 import { Trash2 } from 'lucide-react'
 import { toast } from 'sonner'
 import { edit, useSession } from '../session/session'
@@ -37,9 +37,11 @@ export function FiguresPanel() {
     edit((d) => void d.figures.splice(i, 1))
   }
   const add = () => {
-    let n = 1
-    while (figures.some((f) => f.name === `figure${n}`)) n++
-    edit((d) => void d.figures.push({ name: `figure${n}`, expr: '10 mm' }))
+    const name = freshId(
+      figures.map((f) => f.name),
+      'figure',
+    )
+    edit((d) => void d.figures.push({ name, expr: '10 mm' }))
   }
   return (
     <section aria-label="Figures" className="border-rule border-t p-3">

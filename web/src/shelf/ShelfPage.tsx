@@ -7,7 +7,6 @@ import {
 import { demoSet } from '@ivory/demo'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Download, Import, Plus, Trash2 } from 'lucide-react'
-import { nanoid } from 'nanoid'
 import { useEffect, useRef } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { toast } from 'sonner'
@@ -22,10 +21,10 @@ import {
   save,
   setSetting,
 } from '../storage/db'
+import { newWorkpieceId } from '../storage/ids'
 import { Button, IconButton } from '../ui/controls'
 import { downloadFile } from '../ui/download'
 
-const newId = () => `w${nanoid(10).replace(/[^A-Za-z0-9]/g, 'x')}`
 const report = (e: unknown) => toast.error(e instanceof Error ? e.message : String(e))
 
 /** Puts the demo set on the shelf, each piece under an id of its own; returns the ids. */
@@ -33,7 +32,7 @@ async function placeDemoSet(): Promise<string[]> {
   const ids: string[] = []
   // The first of the set is placed last, so that it stands first on the shelf.
   for (const w of demoSet().reverse()) {
-    const id = newId()
+    const id = newWorkpieceId()
     await save({ ...w, id }, [], 0)
     ids.unshift(id)
   }
@@ -103,7 +102,7 @@ export function ShelfPage() {
       return
     }
     const read = readWorkpiece(await file.text())
-    if (read.ok) create.mutate({ ...read.value, id: newId() })
+    if (read.ok) create.mutate({ ...read.value, id: newWorkpieceId() })
     else toast.error(read.diagnosis.message)
   }
   const exportCard = async (card: Card) => {
@@ -127,7 +126,7 @@ export function ShelfPage() {
           </Button>
           <Button
             tone="main"
-            onClick={() => create.mutate(emptyWorkpiece(newId(), 'New workpiece'))}
+            onClick={() => create.mutate(emptyWorkpiece(newWorkpieceId(), 'New workpiece'))}
           >
             <Plus size={16} aria-hidden="true" /> New workpiece
           </Button>

@@ -1,5 +1,5 @@
 import type { P2 } from '@ivory/core/math'
-import type { Drawing } from '@ivory/core/profile'
+import { type Drawing, pointsOf } from '@ivory/core/profile'
 import { useState } from 'react'
 import { edit, useSession } from '../session/session'
 import { CommitInput } from '../ui/controls'
@@ -98,15 +98,7 @@ const endsOfChosen = (d: Drawing, entities: string[]): string[] => [
   ...new Set(
     d.entities
       .filter((e) => entities.includes(e.id))
-      .flatMap((e) =>
-        e.kind === 'circle'
-          ? [e.c]
-          : e.kind === 'fit' || e.kind === 'poles'
-            ? e.points
-            : e.kind === 'line'
-              ? [e.a, e.b]
-              : [e.a, e.b],
-      ),
+      .flatMap((e) => (e.kind === 'arc' ? [e.a, e.b] : pointsOf(e))),
   ),
 ]
 

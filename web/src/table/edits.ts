@@ -1,5 +1,6 @@
 import type { P2 } from '@ivory/core/math'
 import { type Drawing, type Entity, pointsOf } from '@ivory/core/profile'
+import { freshId } from '@ivory/core/workpiece'
 
 /** What the drawing tools make. */
 export type DrawTool =
@@ -17,17 +18,10 @@ export type Spot = { at: P2; id?: string }
 /** Coordinates are kept to a thousandth of a millimetre unless they were typed finer. */
 export const tidy = (x: number): number => Number(x.toFixed(3)) + 0
 
-function freshName(taken: Iterable<string>, stem: string): string {
-  const used = new Set(taken)
-  let n = 1
-  while (used.has(`${stem}${n}`)) n++
-  return `${stem}${n}`
-}
-
 /** The drawing with the spot as a point of it, and that point's id. */
 function withPoint(d: Drawing, spot: Spot): [Drawing, string] {
   if (spot.id && spot.id in d.points) return [d, spot.id]
-  const id = freshName(Object.keys(d.points), 'p')
+  const id = freshId(Object.keys(d.points), 'p')
   return [{ ...d, points: { ...d.points, [id]: { x: tidy(spot.at[0]), y: tidy(spot.at[1]) } } }, id]
 }
 
@@ -67,7 +61,7 @@ export function addEntity(
     drawing = next
     return id
   })
-  const id = freshName(
+  const id = freshId(
     drawing.entities.map((e) => e.id),
     ENTITY_STEM[tool],
   )
@@ -151,7 +145,7 @@ export function insertPoint(d: Drawing, entity: string, at: P2, index: number): 
     entities: drawing.entities.flatMap((x) => (x.id === entity ? next : [x])),
   })
   if (e.kind === 'line') {
-    const second = freshName(
+    const second = freshId(
       d.entities.map((x) => x.id),
       'line',
     )
