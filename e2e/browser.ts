@@ -16,4 +16,6 @@ export const LAUNCH = {
   ],
 }
 
-export const launch = () => chromium.launch(LAUNCH)
+/** `more` arguments come after the usual ones. */
+export const launch = (more: string[] = []) =>
+  chromium.launch({ ...LAUNCH, args: [...LAUNCH.args, ...more] })

@@ -5,8 +5,9 @@ import { opOf, setInputs, useSession } from '../session/session'
 
 /** The body an op works on as it is before the op, while its faces or edges are being picked. */
 export function usePickBody(): BodyView | null {
-  const doc = useSession((s) => s.doc)
   const picking = useSession((s) => s.picking)
+  // Only while picking: what shows the body must not redraw with every step of a drag.
+  const doc = useSession((s) => (s.picking ? s.doc : null))
   const op = opOf(doc, picking?.op ?? null)
   const body = op?.inputs.body as string | undefined
   const at = doc?.route.findIndex((o) => o.id === op?.id) ?? -1

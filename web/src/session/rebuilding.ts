@@ -2,25 +2,32 @@ import { EngineError, lathe } from '../engine'
 import type { View } from '../engine/protocol'
 import { useSession } from './session'
 
-let running = false
+let running = 0
 let again = false
-let lastSolid = 0
+/** When the next solid may be made during a drag, on the page's clock. */
+let nextSolid = 0
 const SOLID_EVERY = 300
+/** Share of a drag's time that the Stage may take, as 1 part in so many. */
+const SOLID_SHARE = 12
 
-/** Brings the view up to the document. While one rebuild runs, only the newest state waits. */
+/**
+ * Brings the view up to the document. While rebuilds run, only the newest state waits; during a drag
+ * a second one is under way already, so that the lathe need not wait for the page to show the first.
+ */
 export async function refresh(): Promise<void> {
-  if (running) {
+  const room = useSession.getState().dragFrom === null ? 1 : 2
+  if (running >= room) {
     again = true
     return
   }
-  running = true
+  running++
   try {
     do {
       again = false
       await once()
     } while (again)
   } finally {
-    running = false
+    running--
   }
 }
 
@@ -28,8 +35,8 @@ async function once(): Promise<void> {
   const { doc, cutaway, fill, dragFrom } = useSession.getState()
   if (!doc) return
   const draft = dragFrom !== null
-  // During a drag the section follows every step, solid and gauges a few times a second.
-  const solid = !draft || performance.now() - lastSolid > SOLID_EVERY
+  // During a drag the section follows every step, solid and gauges as often as the machine affords.
+  const solid = !draft || performance.now() > nextSolid
   const waiting = setTimeout(() => useSession.setState({ building: true }), 150)
   try {
     const view: View = await lathe.call(
@@ -43,7 +50,7 @@ async function once(): Promise<void> {
           ? { view, solids: view.bodies, broken: '' }
           : { view: { ...view, gauges: useSession.getState().view?.gauges ?? [] }, broken: '' },
       )
-      if (solid) lastSolid = performance.now()
+      if (solid) paceSolids()
     }
   } catch (e) {
     if (!(e instanceof EngineError)) throw e
@@ -52,6 +59,18 @@ async function once(): Promise<void> {
     clearTimeout(waiting)
     useSession.setState({ building: false })
   }
+}
+
+/** Times how long the Stage takes to show a new solid, and sets when the next may come. */
+function paceSolids() {
+  const start = performance.now()
+  nextSolid = Number.POSITIVE_INFINITY
+  requestAnimationFrame(() =>
+    requestAnimationFrame(() => {
+      const cost = performance.now() - start
+      nextSolid = performance.now() + Math.max(SOLID_EVERY, SOLID_SHARE * cost)
+    }),
+  )
 }
 
 /** Keeps the view in step with the document and with what is shown of it. */
