@@ -1,7 +1,9 @@
 // Benchmarks. Each line is a ratio of two things measured in one run, so it holds on any machine;
 // the milliseconds beside it are this machine's. Run with `npm run bench`.
+
 import { readFileSync } from 'node:fs'
 import { loadKernel } from '@ivory/core/kernel'
+import { turnedOf } from '@ivory/core/ops'
 import { RebuildCache, readGauges, rebuild } from '@ivory/core/rebuild'
 import { writeStl } from '@ivory/core/release'
 import { liftToSolid, solidMesh } from '@ivory/core/turned'
@@ -76,9 +78,9 @@ const display = time(
 row('display buffers / turned chain', display / chain, `${ms(display)} / ${ms(chain)}`)
 
 const fine = { chord: 0.004, angle: 0.06 }
-const mesh = solidMesh(body.shape.turned, fine)
+const mesh = solidMesh(turnedOf(body), fine)
 const per100k = 100_000 / (mesh.triangles.length / 3)
-const meshing = time(() => solidMesh(body.shape.turned, fine), 7, 2) * per100k
+const meshing = time(() => solidMesh(turnedOf(body), fine), 7, 2) * per100k
 row('mesh per 100k triangles / turned chain', meshing / chain, ms(meshing))
 const stl = time(() => writeStl([mesh]), 7, 2) * per100k
 row('STL per 100k triangles / mesh per 100k', stl / meshing, ms(stl))
@@ -91,7 +93,7 @@ row('kernel load / turned chain', loaded / chain, ms(loaded))
 const bodyOps = cruet.route.filter((o) => o.kind !== 'profile' && o.kind !== 'plane').length
 const lift = time(
   () => {
-    const s = liftToSolid(kernel, body.shape.turned)
+    const s = liftToSolid(kernel, turnedOf(body))
     kernel.measure(s)
     kernel.free(s)
   },

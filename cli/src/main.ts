@@ -1,6 +1,6 @@
 import { readFile, writeFile } from 'node:fs/promises'
 import { type Kernel, loadKernel } from '@ivory/core/kernel'
-import { rebuild } from '@ivory/core/rebuild'
+import { rebuildWith } from '@ivory/core/rebuild'
 import { FORMATS, type Format, measureFile, measureWorkpiece, release } from '@ivory/core/release'
 import { readWorkpiece, type Workpiece } from '@ivory/core/workpiece'
 
@@ -56,7 +56,7 @@ async function measure(path: string, json: boolean): Promise<number> {
 }
 
 async function check(path: string): Promise<number> {
-  const { report, gauges } = measureWorkpiece(await workpiece(path))
+  const { report, gauges } = await measureWorkpiece(await workpiece(path), theKernel)
   const failed = report.ops.filter((o) => o.status === 'fail')
   const out = gauges.filter((g) => g.verdict === 'out')
   for (const o of failed) console.log(`Op ${o.number} ${o.kind} fails: ${o.message}`)
@@ -70,12 +70,13 @@ async function exportTo(path: string, to: string, tolerance: number | undefined)
   const format = to.toLowerCase().split('.').pop() as Format
   if (!FORMATS.includes(format)) throw new Refusal(`"${to}" is none of ${FORMATS.join(', ')}.`)
   const w = await workpiece(path)
-  const built = rebuild(w)
+  const built = await rebuildWith(w, theKernel)
   const failed = built.reports.find((r) => r.status === 'fail')
   if (failed) throw new Refusal(`Op ${failed.number} fails: ${failed.diagnoses[0]!.message}`)
+  const exact = Object.values(built.state.bodies).some((b) => b.shape.kind === 'exact')
   const made = release(w, built.state, format, {
     ...(tolerance === undefined ? {} : { chord: tolerance }),
-    ...(format === 'step' ? { kernel: await theKernel() } : {}),
+    ...(format === 'step' || exact ? { kernel: await theKernel() } : {}),
   })
   if (!made.ok) throw new Refusal(made.diagnosis.message)
   try {

@@ -1,4 +1,5 @@
 import { type Kernel, loadKernel } from '@ivory/core/kernel'
+import { turnedOf } from '@ivory/core/ops'
 import { rebuild } from '@ivory/core/rebuild'
 import { areaOf, centroidOf, liftToSolid, spaceBounds, volumeOf } from '@ivory/core/turned'
 import { beforeAll, describe, expect, it } from 'vitest'
@@ -13,7 +14,7 @@ beforeAll(async () => {
 describe.each(demoSet().map((w) => [w.name, w] as const))('%s in the kernel', (_, w) => {
   it('has the volume, area, centre and box of the turned body, closed and valid', () => {
     for (const body of Object.values(rebuild(w).state.bodies)) {
-      const turned = body.shape.turned
+      const turned = turnedOf(body)
       const solid = liftToSolid(kernel, turned)
       const m = kernel.measure(solid)
       expect(m.closed && m.valid).toBe(true)
@@ -31,17 +32,17 @@ describe.each(demoSet().map((w) => [w.name, w] as const))('%s in the kernel', (_
   })
   it('comes back from STEP with its volume', () => {
     const [body] = Object.values(rebuild(w).state.bodies)
-    const solid = liftToSolid(kernel, body!.shape.turned)
+    const solid = liftToSolid(kernel, turnedOf(body!))
     const bytes = kernel.toStep([{ solid, name: w.name }])
     expect(new TextDecoder().decode(bytes.slice(0, 13))).toBe('ISO-10303-21;')
     const back = kernel.fromStep(bytes)
-    expect(kernel.measure(back).volume / volumeOf(body!.shape.turned)).toBeCloseTo(1, 6)
+    expect(kernel.measure(back).volume / volumeOf(turnedOf(body!))).toBeCloseTo(1, 6)
     kernel.free(solid)
     kernel.free(back)
   })
   it('gives back what it took: the heap does not grow over repeated lifts', () => {
     const [body] = Object.values(rebuild(w).state.bodies)
-    for (let i = 0; i < 5; i++) kernel.free(liftToSolid(kernel, body!.shape.turned))
+    for (let i = 0; i < 5; i++) kernel.free(liftToSolid(kernel, turnedOf(body!)))
     expect(kernel.live).toBe(0)
   })
 })

@@ -36,6 +36,7 @@ export const balanceGauge: GaugeSpec = {
   help: 'How far it leans on its foot before it falls over: empty, and filled with water to the brim (taken as not spilling).',
   unit: 'deg',
   target: 'tipping',
+  needs: 'section',
   params: [],
   measure({ turned, density, cavity }) {
     if (!isWhole(turned) || Math.abs(turned.frame.z[2]) < 1 - 1e-9) {

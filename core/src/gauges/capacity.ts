@@ -14,6 +14,7 @@ export const capacityGauge: GaugeSpec = {
   help: 'What the upright vessel holds before it runs over.',
   unit: 'ml',
   target: 'capacity',
+  needs: 'section',
   params: [],
   measure({ cavity }) {
     if (!cavity) return NO_CAVITY
@@ -36,6 +37,7 @@ export const fillGauge: GaugeSpec = {
   label: 'Filled to a level',
   help: 'What it holds up to a level above the inside floor; drag the level on the Stage.',
   unit: 'ml',
+  needs: 'section',
   params: [
     { name: 'share', label: 'Fill, % of brim', help: 'Share of the brim volume.', start: 90 },
   ],

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { arc, line } from '../curve'
 import { polygon, turn } from '../turned/samples.test-data'
-import { gaugeSpec, type Reading, subjectOf, tippingAngle, verdictOf } from '.'
+import { gaugeSpec, type Reading, readWith, subjectOf, tippingAngle, verdictOf } from '.'
 
 const read = (
   kind: string,
@@ -9,7 +9,7 @@ const read = (
   density?: number,
   params = {},
 ): Reading => {
-  const r = gaugeSpec(kind)!.measure(subjectOf(body, density), params)
+  const r = readWith(gaugeSpec(kind)!, subjectOf(body, density), params)
   if (typeof r === 'string') throw new Error(r)
   return r
 }
@@ -75,7 +75,7 @@ describe('gauges against closed forms', () => {
       ]),
     )
     for (const kind of ['capacity', 'wall', 'mass']) {
-      expect(typeof gaugeSpec(kind)!.measure(subjectOf(solid), {})).toBe('string')
+      expect(typeof readWith(gaugeSpec(kind)!, subjectOf(solid), {})).toBe('string')
     }
   })
 })

@@ -4,7 +4,9 @@ export { GAUGES, gaugeSpec } from './registry'
 export {
   type GaugeSpec,
   type Reading,
+  readWith,
   type Subject,
+  solidSubject,
   subjectOf,
   type Verdict,
   verdictOf,

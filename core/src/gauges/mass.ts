@@ -1,4 +1,3 @@
-import { volumeOf } from '../turned'
 import { fixed, type GaugeSpec } from './spec'
 
 export const massGauge: GaugeSpec = {
@@ -7,10 +6,10 @@ export const massGauge: GaugeSpec = {
   help: 'Material volume times the density of the material chosen for the body or in the brief.',
   unit: 'g',
   target: 'mass',
+  needs: 'solid',
   params: [],
-  measure({ turned, density }) {
+  measure({ volume: v, density }) {
     if (density === undefined) return 'Choose a material for the body or in the brief.'
-    const v = volumeOf(turned)
     const g = (v / 1000) * density
     return {
       low: g,

@@ -26,6 +26,7 @@ export const polesGauge: GaugeSpec = {
   label: 'Poles off square',
   help: 'Where a face meets the axis other than square, the body has a point or a dimple.',
   unit: 'deg',
+  needs: 'section',
   params: [],
   measure({ turned }) {
     const poles = polesOf(turned)

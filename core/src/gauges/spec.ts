@@ -1,18 +1,35 @@
-import type { Place } from '../math'
-import { type Cavity, cavityOf, type TurnedBody } from '../turned'
+import type { P3, Place } from '../math'
+import { type Cavity, cavityOf, spaceBounds, type TurnedBody, volumeOf } from '../turned'
 import type { Limits, Target } from '../workpiece'
 
-/** The body a gauge looks at. Its cavity is worked out once for all gauges. */
-export interface Subject {
+/** A body by its half-section. Its cavity is worked out once for all gauges. */
+export interface SectionSubject {
   turned: TurnedBody
   /** g/cm3; undefined when no material is chosen. */
   density: number | undefined
   cavity: Cavity | null
 }
+/** What every closed body has, whatever it is made of: mm3, mm. */
+export interface SolidSubject {
+  volume: number
+  bounds: { min: P3; max: P3 }
+  density: number | undefined
+}
+/** The body a gauge looks at; `section` is null for one that is not turned. */
+export interface Subject {
+  solid: SolidSubject
+  section: SectionSubject | null
+}
 export const subjectOf = (turned: TurnedBody, density?: number): Subject => ({
-  turned,
-  density,
-  cavity: cavityOf(turned),
+  solid: { volume: volumeOf(turned), bounds: spaceBounds(turned), density },
+  section: { turned, density, cavity: cavityOf(turned) },
+})
+export const solidSubject = (
+  measure: { volume: number; bounds: { min: P3; max: P3 } },
+  density?: number,
+): Subject => ({
+  solid: { volume: measure.volume, bounds: measure.bounds, density },
+  section: null,
 })
 
 /** What a gauge reads. `low` and `high` are held against the limits (one value: both the same). */
@@ -24,7 +41,9 @@ export interface Reading {
   rows: { label: string; text: string }[]
   places: Place[]
 }
-export interface GaugeSpec {
+type Params = Readonly<Record<string, number | string>>
+
+interface Common {
   kind: string
   label: string
   help: string
@@ -32,8 +51,17 @@ export interface GaugeSpec {
   /** The brief's target whose limits count when the gauge has none of its own. */
   target?: Target
   params: { name: string; label: string; help: string; start: number }[]
-  /** A sentence where the body has no such measure. */
-  measure(s: Subject, params: Readonly<Record<string, number | string>>): Reading | string
+}
+/** `measure` gives a sentence where the body has no such measure. */
+export type GaugeSpec =
+  | (Common & { needs: 'section'; measure(s: SectionSubject, params: Params): Reading | string })
+  | (Common & { needs: 'solid'; measure(s: SolidSubject, params: Params): Reading | string })
+
+/** Reads a gauge on a body of any kind. */
+export function readWith(spec: GaugeSpec, s: Subject, params: Params): Reading | string {
+  if (spec.needs === 'solid') return spec.measure(s.solid, params)
+  if (s.section) return spec.measure(s.section, params)
+  return 'The body comes from a file and has no half-section to read this on.'
 }
 
 export type Verdict = 'holds' | 'marginal' | 'out' | 'none'

@@ -7,6 +7,7 @@ export const wallGauge: GaugeSpec = {
   help: 'Thinnest and thickest wall along the section, by the largest ball that fits between both sides.',
   unit: 'mm',
   target: 'wall',
+  needs: 'section',
   params: [],
   measure({ turned, cavity }) {
     const w = wallAlong(turned, cavity)

@@ -1,2 +1,3 @@
+export { type CreasedMesh, creased } from './crease'
 export { type MeshMeasure, measureMesh, type TriMesh } from './measure'
-export { weld } from './weld'
+export { weld, weldIndexed } from './weld'

@@ -19,3 +19,11 @@ export function weld(soup: Float32Array): TriMesh {
   }
   return { positions: Float32Array.from(positions), triangles: Uint32Array.from(triangles) }
 }
+
+/** The same for triangles that index their vertices, such as those of faces meshed one by one. */
+export function weldIndexed(m: TriMesh): TriMesh {
+  const soup = new Float32Array(3 * m.triangles.length)
+  for (let i = 0; i < m.triangles.length; i++)
+    for (let k = 0; k < 3; k++) soup[3 * i + k] = m.positions[3 * m.triangles[i]! + k]!
+  return weld(soup)
+}

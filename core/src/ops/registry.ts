@@ -1,5 +1,6 @@
 import { chamferOp } from './chamfer'
 import { filletOp } from './fillet'
+import { importOp } from './import'
 import { planeOp } from './plane'
 import { profileOp } from './profile'
 import { revolveOp } from './revolve'
@@ -12,6 +13,7 @@ export const OPS: Readonly<Record<string, OpSpec>> = {
   plane: planeOp as OpSpec,
   profile: profileOp as OpSpec,
   revolve: revolveOp as OpSpec,
+  import: importOp as OpSpec,
   fillet: filletOp as OpSpec,
   chamfer: chamferOp as OpSpec,
   shell: shellOp as OpSpec,

@@ -13,7 +13,7 @@ import {
 } from '../profile'
 import { FULL_TURN, isWhole, type TurnedBody, volumeOf } from '../turned'
 import { defineOp } from './spec'
-import { type Body, type OpResult, type Profile, volumeChange } from './state'
+import { type Body, type OpResult, type Profile, sectionOf, volumeChange } from './state'
 
 const inputs = z.object({
   profile: z.string().min(1),
@@ -131,7 +131,9 @@ function combined(
   mode: 'join' | 'cut' | 'meet',
   op: string,
 ): Outcome<OpResult> {
-  const body = target.shape.turned
+  const section = sectionOf(target)
+  if (!section.ok) return section
+  const body = section.value
   const moved = inFrameOf(body.frame, tool)
   if (!moved) {
     return bad(

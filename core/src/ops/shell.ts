@@ -6,6 +6,7 @@ import { faceRefSchema, faceSegs, shell, volumeOf, wallOver } from '../turned'
 import { pickFaces } from './pick'
 import { sectionSize, withShape } from './rounding'
 import { defineOp } from './spec'
+import { sectionOf } from './state'
 
 const inputs = z.object({
   body: z.string(),
@@ -54,7 +55,9 @@ export const shellOp = defineOp<z.infer<typeof inputs>>({
     if (!body) return bad('no-body', 'Choose a body; it must come earlier in the route.')
     const t = ctx.read(wall, 'length')
     if (!(t > 0)) return bad('not-positive', 'The wall must be more than 0.')
-    const before = body.shape.turned
+    const section = sectionOf(body)
+    if (!section.ok) return section
+    const before = section.value
     const picked = pickFaces(before, open, ctx.op)
     if (!picked.ok) return picked
     const faces = new Set(picked.value.items.map((f) => f.seg))

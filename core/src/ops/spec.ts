@@ -23,7 +23,7 @@ export type Field =
     }
   | { name: string; label: string; help: string; type: 'plane' | 'profile' | 'body' }
   | { name: string; label: string; help: string; type: 'faces' | 'edges' }
-  | { name: string; label: string; help: string; type: 'drawing' }
+  | { name: string; label: string; help: string; type: 'drawing' | 'file' }
 
 /** Everything about one operation. */
 export interface OpSpec<I = unknown> {

@@ -3,6 +3,7 @@ import { bad, cross3, dot3, good, norm3, sub3 } from '../math'
 import { splitAt, volumeOf } from '../turned'
 import { withShape } from './rounding'
 import { defineOp } from './spec'
+import { sectionOf } from './state'
 
 const inputs = z.object({
   body: z.string(),
@@ -39,7 +40,9 @@ export const splitOp = defineOp<z.infer<typeof inputs>>({
     const plane = ctx.plane(planeId)
     if (!plane)
       return bad('no-plane', `The plane "${planeId}" does not exist at this point of the route.`)
-    const { turned } = body.shape
+    const section = sectionOf(body)
+    if (!section.ok) return section
+    const turned = section.value
     if (norm3(cross3(plane.frame.z, turned.frame.z)) > 1e-9) {
       return bad(
         'not-across',

@@ -1,4 +1,6 @@
-import type { Diagnosis, Frame } from '../math'
+import type { SolidMeasure } from '../kernel'
+import { bad, type Diagnosis, type Frame, good, type Outcome } from '../math'
+import type { TriMesh } from '../mesh'
 import type { Drawing, Finding, Shape } from '../profile'
 import { type TurnedBody, volumeOf } from '../turned'
 import type { Dimension } from '../workpiece'
@@ -8,10 +10,17 @@ export interface TurnedPart {
   kind: 'turned'
   turned: TurnedBody
 }
+/** A solid of the exact kernel, by the file it came from: what was measured on it and its triangles. */
+export interface ExactPart {
+  kind: 'exact'
+  file: string
+  measure: SolidMeasure
+  mesh: TriMesh
+}
 export interface Body {
   id: string
   name: string
-  shape: TurnedPart
+  shape: TurnedPart | ExactPart
   /** Changes whenever the body does; equal keys mean equal bodies. */
   key: string
 }
@@ -59,7 +68,23 @@ export interface OpContext {
   plane(id: string): Plane | undefined
   profile(id: string): Profile | undefined
   body(id: string): Body | undefined
+  /** A solid of a kept file; throws `WaitsForKernel` while it has not been read. */
+  solid(file: string): Outcome<{ name: string; part: ExactPart }>
 }
+
+/** An op cannot go on before the exact kernel has read a file. */
+export class WaitsForKernel extends Error {
+  override name = 'WaitsForKernel'
+}
+
+/** The half-section of a body; a diagnosis where it has none. */
+export const sectionOf = (b: Body): Outcome<TurnedBody> =>
+  b.shape.kind === 'turned'
+    ? good(b.shape.turned)
+    : bad(
+        'no-section',
+        `${b.name} comes from a file and has no half-section; this op works on turned bodies.`,
+      )
 
 /** What an op makes of it. Bodies set to null are taken away. */
 export interface OpResult {
@@ -70,6 +95,12 @@ export interface OpResult {
   warnings: Diagnosis[]
   /** One line: what the op did, in numbers. */
   consequence: string
+}
+
+/** The half-section of a body that is known to be turned; throws otherwise. */
+export function turnedOf(b: Body): TurnedBody {
+  if (b.shape.kind !== 'turned') throw new Error(`${b.id} is not a turned body`)
+  return b.shape.turned
 }
 
 /** "+41.2 ml" or "-3 300 mm3": a change of volume in words. */

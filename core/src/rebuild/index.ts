@@ -15,3 +15,4 @@ export {
   rebuild,
   rebuildSteps,
 } from './rebuild'
+export { readSolid, rebuildWith } from './solids'

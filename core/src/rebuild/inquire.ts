@@ -1,8 +1,17 @@
-import { gaugeSpec, type Reading, subjectOf, type Verdict, verdictOf } from '../gauges'
+import {
+  gaugeSpec,
+  type Reading,
+  readWith,
+  type Subject,
+  solidSubject,
+  subjectOf,
+  type Verdict,
+  verdictOf,
+} from '../gauges'
 import { type Solutions, solveFor, type WorkingRange, workingRange } from '../limits'
 import { type Body, opSpec } from '../ops'
 import { type GaugeDoc, type Limits, materialOf, type Workpiece } from '../workpiece'
-import { contextOf, evaluateOp, RebuildCache, type Rebuilt, rebuild } from './rebuild'
+import { contextOf, evaluateOp, RebuildCache, type Rebuilt, rebuild, solidsOf } from './rebuild'
 
 /** Density for a body: its own material, else the brief's, g/cm3. */
 const densityOf = (w: Workpiece, body: Body): number | undefined =>
@@ -23,11 +32,15 @@ export interface GaugeReport {
 
 /** Reads all gauges of the workpiece on its rebuilt bodies. */
 export function readGauges(w: Workpiece, built: Rebuilt): GaugeReport[] {
-  const subjects = new Map<string, ReturnType<typeof subjectOf>>()
+  const subjects = new Map<string, Subject>()
   const subject = (body: Body) => {
     const known = subjects.get(body.id)
     if (known) return known
-    const made = subjectOf(body.shape.turned, densityOf(w, body))
+    const density = densityOf(w, body)
+    const made =
+      body.shape.kind === 'turned'
+        ? subjectOf(body.shape.turned, density)
+        : solidSubject(body.shape.measure, density)
     subjects.set(body.id, made)
     return made
   }
@@ -38,7 +51,7 @@ function readGauge(
   w: Workpiece,
   built: Rebuilt,
   g: GaugeDoc,
-  subject: (b: Body) => ReturnType<typeof subjectOf>,
+  subject: (b: Body) => Subject,
 ): GaugeReport {
   const spec = gaugeSpec(g.kind)
   const body = g.body ? built.state.bodies[g.body] : Object.values(built.state.bodies)[0]
@@ -60,7 +73,7 @@ function readGauge(
   })
   if (!spec) return none(`There is no gauge of the kind "${g.kind}".`)
   if (!body) return none(g.body ? `The body "${g.body}" is not there.` : 'There is no body yet.')
-  const reading = spec.measure(subject(body), g.params)
+  const reading = readWith(spec, subject(body), g.params)
   if (typeof reading === 'string') return none(reading)
   return { ...base, reading, why: '', verdict: verdictOf(reading.low, reading.high, limits) }
 }
@@ -78,14 +91,11 @@ export function rangeOf(
   if (!op || !state || !spec?.cap) return null
   const parsed = spec.inputs.safeParse(op.inputs)
   if (!parsed.success) return null
-  const cap = spec.cap(input, parsed.data, contextOf(opId, state, built.figures, []))
+  const world = { state, figures: built.figures, solid: solidsOf(w, new RebuildCache()) }
+  const cap = spec.cap(input, parsed.data, contextOf(opId, world, []))
   if (cap === null) return null
   return workingRange((value) => {
-    const out = evaluateOp(
-      { ...op, inputs: { ...op.inputs, [input]: value } },
-      state,
-      built.figures,
-    )
+    const out = evaluateOp({ ...op, inputs: { ...op.inputs, [input]: value } }, world)
     return out.ok ? null : out.diagnosis
   }, cap)
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { turnedOf } from '../ops'
 import type { Drawing } from '../profile'
 import { brimVolume, cavityOf, volumeOf } from '../turned'
 import { emptyWorkpiece, type Op, type Workpiece } from '../workpiece'
@@ -70,7 +71,7 @@ const cup = (): Workpiece => ({
   ],
   gauges: [{ id: 'g', kind: 'capacity', params: {} }],
 })
-const bodyOf = (w: Workpiece, id = 'turn') => rebuild(w).state.bodies[id]!.shape.turned
+const bodyOf = (w: Workpiece, id = 'turn') => turnedOf(rebuild(w).state.bodies[id]!)
 const edited = (w: Workpiece, id: string, inputs: Op['inputs']): Workpiece => ({
   ...w,
   route: w.route.map((o) => (o.id === id ? { ...o, inputs: { ...o.inputs, ...inputs } } : o)),
@@ -321,9 +322,7 @@ describe('split and datum planes', () => {
       op(60, 'split', 'part', { body: 'turn', plane: 'at', keep: 'both' }),
     )
     const built = rebuild(w)
-    const [below, above] = ['turn', 'part'].map((id) =>
-      volumeOf(built.state.bodies[id]!.shape.turned),
-    )
+    const [below, above] = ['turn', 'part'].map((id) => volumeOf(turnedOf(built.state.bodies[id]!)))
     expect(below! + above!).toBeCloseTo(volumeOf(bodyOf(cup())), 3)
     expect(above! / (PI * (38 ** 2 - 35 ** 2) * 46.5)).toBeCloseTo(1, 9)
     w.gauges = [{ id: 'h', kind: 'height', body: 'part', params: {} }]

@@ -1,6 +1,7 @@
-import { bad, type Diagnosis } from '../math'
+import { bad, type Diagnosis, good, type Outcome } from '../math'
 import {
   type Body,
+  type ExactPart,
   type OpContext,
   type OpResult,
   opSpec,
@@ -8,6 +9,7 @@ import {
   type Profile,
   START,
   type State,
+  WaitsForKernel,
 } from '../ops'
 import {
   ExpressionError,
@@ -38,6 +40,8 @@ export interface Rebuilt {
   before: Record<string, State>
   reports: OpReport[]
   figures: FigureTable
+  /** Kept files the exact kernel has to read before the route can go on. */
+  waits: string[]
 }
 
 /** Something an op read, and what it then was. */
@@ -56,6 +60,8 @@ interface Kept {
 export class RebuildCache {
   #kept = new Map<string, Kept>()
   #serial = 0
+  /** Solids read from kept files, by file id. An id says what is in the file, so none grows old. */
+  readonly solids = new Map<string, Outcome<ExactPart>>()
 
   get(op: string): Kept | undefined {
     return this.#kept.get(op)
@@ -72,6 +78,8 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
   const figures = workOut(w.figures, w.unit)
   const reports: OpReport[] = []
   const before: Record<string, State> = {}
+  const waits: string[] = []
+  const solid = solidsOf(w, cache)
   let state = START
   for (const op of shownRoute(w)) {
     before[op.id] = state
@@ -82,7 +90,15 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
       continue
     }
     const start = performance.now()
-    const { kept, reused } = runOp(op, state, figures, cache)
+    const run = runOp(op, { state, figures, solid }, cache)
+    if ('waits' in run) {
+      waits.push(run.waits)
+      const report = reportOf(op, 'skipped', 0, false, 'the exact kernel is reading the file', [])
+      reports.push(report)
+      yield report
+      continue
+    }
+    const { kept, reused } = run
     const ms = reused ? 0 : performance.now() - start
     let report: OpReport
     if (kept.outcome.ok) {
@@ -95,7 +111,7 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
     reports.push(report)
     yield report
   }
-  return { state, before, reports, figures }
+  return { state, before, reports, figures, waits }
 }
 
 /** Runs the whole route at once. */
@@ -125,7 +141,12 @@ const reportOf = (
   diagnoses,
 })
 
-function runOp(op: Op, state: State, figures: FigureTable, cache: RebuildCache) {
+function runOp(
+  op: Op,
+  world: World,
+  cache: RebuildCache,
+): { kept: Kept; reused: boolean } | { waits: string } {
+  const { state, figures } = world
   const inputs = JSON.stringify([op.kind, op.inputs])
   const known = cache.get(op.id)
   const version = opSpec(op.kind)?.version ?? 0
@@ -138,8 +159,13 @@ function runOp(op: Op, state: State, figures: FigureTable, cache: RebuildCache) 
     return { kept: known, reused: true }
   }
   const reads: Read[] = []
-  const outcome = evaluateOp(op, state, figures, reads)
-  return { kept: cache.keep(op.id, { inputs, version, reads, outcome }), reused: false }
+  try {
+    const outcome = evaluateOp(op, world, reads)
+    return { kept: cache.keep(op.id, { inputs, version, reads, outcome }), reused: false }
+  } catch (e) {
+    if (e instanceof WaitsForKernel) return { waits: e.message }
+    throw e
+  }
 }
 
 function stillSo(r: Read, state: State, figures: FigureTable): boolean {
@@ -149,13 +175,26 @@ function stillSo(r: Read, state: State, figures: FigureTable): boolean {
 const figureValue = (figures: FigureTable, name: string): number | undefined =>
   figures.values.find((v) => v.name === name)?.quantity?.value
 
+/** Everything an op can read. */
+export interface World {
+  state: State
+  figures: FigureTable
+  solid: OpContext['solid']
+}
+
+/** The solids of a workpiece's kept files, as far as the kernel has read them. */
+export const solidsOf =
+  (w: Workpiece, cache: RebuildCache): OpContext['solid'] =>
+  (id) => {
+    const file = w.files?.[id]
+    if (!file) return bad('no-file', `The file "${id}" is not in the workpiece.`)
+    const read = cache.solids.get(id)
+    if (!read) throw new WaitsForKernel(id)
+    return read.ok ? good({ name: file.name, part: read.value }) : read
+  }
+
 /** Evaluates one op in a given state, outside of any cache. */
-export function evaluateOp(
-  op: Op,
-  state: State,
-  figures: FigureTable,
-  reads: Read[] = [],
-): Kept['outcome'] {
+export function evaluateOp(op: Op, world: World, reads: Read[] = []): Kept['outcome'] {
   const spec = opSpec(op.kind)
   if (!spec) return bad('unknown-op', `There is no op of the kind "${op.kind}".`)
   const parsed = spec.inputs.safeParse(op.inputs)
@@ -167,7 +206,7 @@ export function evaluateOp(
     )
   }
   try {
-    return spec.evaluate(parsed.data, contextOf(op.id, state, figures, reads))
+    return spec.evaluate(parsed.data, contextOf(op.id, world, reads))
   } catch (e) {
     if (e instanceof ExpressionError) return bad('bad-value', e.message)
     throw e
@@ -175,12 +214,7 @@ export function evaluateOp(
 }
 
 /** The op's view of the state, noting what is read. */
-export function contextOf(
-  op: string,
-  state: State,
-  figures: FigureTable,
-  reads: Read[],
-): OpContext {
+export function contextOf(op: string, { state, figures, solid }: World, reads: Read[]): OpContext {
   const entity =
     <T extends { key: string }>(
       from: 'planes' | 'profiles' | 'bodies',
@@ -198,6 +232,7 @@ export function contextOf(
     plane: entity<Plane>('planes', state.planes),
     profile: entity<Profile>('profiles', state.profiles),
     body: entity<Body>('bodies', state.bodies),
+    solid,
   }
 }
 

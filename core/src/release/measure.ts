@@ -2,7 +2,8 @@ import type { Kernel } from '../kernel'
 import { KernelError } from '../kernel'
 import { bad, good, type Outcome, type P3 } from '../math'
 import { measureMesh } from '../mesh'
-import { type GaugeReport, type OpReport, readGauges, rebuild } from '../rebuild'
+import type { Body } from '../ops'
+import { type GaugeReport, type OpReport, readGauges, rebuildWith } from '../rebuild'
 import {
   areaOf,
   brimVolume,
@@ -68,7 +69,7 @@ export async function measureFile(
   if (ending === '.json') {
     const w = readWorkpiece(new TextDecoder().decode(bytes))
     if (!w.ok) return w
-    return done(measureWorkpiece(w.value).report)
+    return done((await measureWorkpiece(w.value, kernel)).report)
   }
   if (ending === '.stl') {
     const mesh = readStl(bytes)
@@ -111,30 +112,36 @@ const plainBody = (
 })
 
 /** Rebuilds a workpiece and measures its bodies and gauges. */
-export function measureWorkpiece(w: Workpiece): {
-  report: Omit<MeasureReport, 'units' | 'elapsed_ms'>
-  gauges: GaugeReport[]
-} {
-  const built = rebuild(w)
-  const bodies = Object.values(built.state.bodies).map((b): BodyMeasure => {
-    const t = b.shape.turned
-    const cavity = cavityOf(t)
-    const wall = wallAlong(t, cavity)
-    return {
-      id: b.id,
-      name: b.name,
-      kind: 'turned',
-      closed: measureMesh(solidMesh(t, FINENESS.coarse)).closed,
-      valid: volumeOf(t) > 0,
-      volume_mm3: volumeOf(t),
-      area_mm2: areaOf(t),
-      bounds: spaceBounds(t),
-      wall: wall && { min_mm: wall.min.wall, mean_mm: wall.mean, max_mm: wall.max.wall },
-      capacity: cavity && { brim_ml: brimVolume(cavity) / 1000 },
-    }
-  })
+export async function measureWorkpiece(
+  w: Workpiece,
+  kernel: () => Promise<Kernel>,
+): Promise<{ report: Omit<MeasureReport, 'units' | 'elapsed_ms'>; gauges: GaugeReport[] }> {
+  const built = await rebuildWith(w, kernel)
+  const bodies = Object.values(built.state.bodies).map(measureBody)
   const ops = built.reports.filter((r) => r.status !== 'skipped').map(opLine)
   return { report: { name: w.name, bodies, ops }, gauges: readGauges(w, built) }
+}
+
+function measureBody(b: Body): BodyMeasure {
+  if (b.shape.kind === 'exact') {
+    const m = b.shape.measure
+    return { ...plainBody(b.name, 'exact', m.closed, m.valid, m), id: b.id }
+  }
+  const t = b.shape.turned
+  const cavity = cavityOf(t)
+  const wall = wallAlong(t, cavity)
+  return {
+    id: b.id,
+    name: b.name,
+    kind: 'turned',
+    closed: measureMesh(solidMesh(t, FINENESS.coarse)).closed,
+    valid: volumeOf(t) > 0,
+    volume_mm3: volumeOf(t),
+    area_mm2: areaOf(t),
+    bounds: spaceBounds(t),
+    wall: wall && { min_mm: wall.min.wall, mean_mm: wall.mean, max_mm: wall.max.wall },
+    capacity: cavity && { brim_ml: brimVolume(cavity) / 1000 },
+  }
 }
 
 const opLine = (r: OpReport): MeasureReport['ops'][number] => ({

@@ -1,6 +1,7 @@
 import { strFromU8, unzipSync } from 'fflate'
 import { expect, it } from 'vitest'
 import { measureMesh } from '../mesh'
+import { turnedOf } from '../ops'
 import { rebuild } from '../rebuild'
 import { volumeOf } from '../turned'
 import { emptyWorkpiece, type Workpiece } from '../workpiece'
@@ -58,7 +59,7 @@ it.each(Object.entries(FINENESS))(
     if (!mesh.ok) throw new Error(mesh.diagnosis.message)
     const m = measureMesh(mesh.value)
     expect(m.closed).toBe(true)
-    expect(Math.abs(m.volume - volumeOf(body.shape.turned))).toBeLessThan(
+    expect(Math.abs(m.volume - volumeOf(turnedOf(body)))).toBeLessThan(
       volumeDeviation(body, f.chord),
     )
   },

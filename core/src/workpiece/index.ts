@@ -9,6 +9,7 @@ export {
   RESERVED,
 } from './expression'
 export { type FigureTable, type FigureValue, usedBy, workOut } from './figures'
+export { type KeptFile, MAX_PACKED, packFile, unpackFile } from './files'
 export { MATERIALS, type Material, materialOf, WATER } from './materials'
 export { checkWorkpiece, MAX_BYTES, readWorkpiece, writeWorkpiece } from './read'
 export { emptyWorkpiece, freshId, insertOp, renumber, shownRoute } from './route'
@@ -29,3 +30,4 @@ export {
   type Workpiece,
   workpieceSchema,
 } from './schema'
+export { MM_PER_INCH, sayLengths } from './units'

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { RESERVED } from './expression'
+import { fileSchema } from './files'
 
 export const FORMAT = 'ivory-lathe'
 export const VERSION = 1
@@ -95,6 +96,8 @@ export const workpieceSchema = z
         }),
       )
       .default({}),
+    /** Files the route brings in, by id. */
+    files: z.record(idSchema, fileSchema).optional(),
     /** The route is shown up to and including this op; all of it when absent. */
     rolledTo: idSchema.optional(),
     log: z

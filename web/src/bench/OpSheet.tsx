@@ -1,5 +1,5 @@
 import { type Field, opSpec } from '@ivory/core/ops'
-import type { Op } from '@ivory/core/workpiece'
+import { type Op, sayLengths } from '@ivory/core/workpiece'
 import { useQuery } from '@tanstack/react-query'
 import { MousePointerClick, X } from 'lucide-react'
 import { lathe } from '../engine'
@@ -7,6 +7,7 @@ import { edit, setInputs, useSelectedOp, useSession } from '../session/session'
 import { Button, Choice, CommitInput } from '../ui/controls'
 import { Diagnoses } from './Diagnoses'
 import { DrawingFields } from './DrawingFields'
+import { FileField } from './FileField'
 import { faceName } from './names'
 import { renamedOp } from './rename'
 
@@ -78,6 +79,7 @@ function FieldInput({ op, field }: { op: Op; field: Field }) {
       <Choice label={field.label} value={String(value)} options={field.options} onChange={set} />
     )
   }
+  if (field.type === 'file') return <FileField op={op} name={field.name} accept=".step,.stp" />
   if (field.type === 'faces' || field.type === 'edges') return <Refs op={op} field={field} />
   const named = (id: string) => doc?.route.find((o) => o.id === id)?.name ?? id
   const options =
@@ -175,7 +177,8 @@ function Range({ op, input }: { op: Op; input: string }) {
     >
       <div className="flex items-center gap-2">
         <span className="whitespace-nowrap">
-          holds up to <span className="figures font-medium">{most} mm</span>
+          holds up to{' '}
+          <span className="figures font-medium">{sayLengths(`${most} mm`, doc.unit)}</span>
         </span>
         <span className="relative h-1.5 flex-1 rounded-full bg-shade" aria-hidden="true">
           <span
@@ -191,7 +194,9 @@ function Range({ op, input }: { op: Op; input: string }) {
           Use the largest
         </Button>
       </div>
-      {r.blocker && <p className="text-soft">{faceSentence(r.blocker.message, doc)}</p>}
+      {r.blocker && (
+        <p className="text-soft">{sayLengths(faceSentence(r.blocker.message, doc), doc.unit)}</p>
+      )}
       {!r.blocker && <p className="text-soft">Nothing blocks it up to the size of the section.</p>}
     </div>
   )

@@ -2,7 +2,7 @@ import { FINENESS, FORMATS, type Format } from '@ivory/core/release'
 import { writeWorkpiece } from '@ivory/core/workpiece'
 import { useState } from 'react'
 import { EngineError, exact, lathe } from '../engine'
-import { useSession } from '../session/session'
+import { edit, logged, useSession } from '../session/session'
 import { Button } from '../ui/controls'
 import { downloadFile } from '../ui/download'
 import { VerdictMark } from '../ui/verdict'
@@ -28,7 +28,8 @@ export function ReleaseSheet() {
     setBusy(format)
     setDone('')
     try {
-      const engine = format === 'step' ? exact : lathe
+      const files = doc.route.some((o) => o.kind === 'import' && !o.suppressed)
+      const engine = format === 'step' || files ? exact : lathe
       const reply = await engine.call(
         'release',
         { doc, format, ...FINENESS[fine] },
@@ -37,7 +38,9 @@ export function ReleaseSheet() {
       if (typeof reply === 'string') setDone(`Not made: ${reply}`)
       else {
         downloadFile(reply.name, reply.mime, reply.bytes)
-        setDone(`${reply.name}: ${(reply.bytes.length / 1024).toFixed(0)} kB, ${reply.note}.`)
+        const said = `${reply.name}: ${(reply.bytes.length / 1024).toFixed(0)} kB, ${reply.note}.`
+        setDone(said)
+        edit((d) => logged(d, `Released ${said}`))
       }
     } catch (e) {
       if (!(e instanceof EngineError)) throw e
@@ -98,12 +101,22 @@ export function ReleaseSheet() {
           <span className="text-soft text-sm">.lathe.json, to open again</span>
         </li>
       </ul>
-      {busy === 'step' && (
-        <Button onClick={() => exact.stop('Stopped as asked.')}>Stop the kernel</Button>
-      )}
+      {busy && <Button onClick={() => exact.stop('Stopped as asked.')}>Stop the kernel</Button>}
       <p aria-live="polite" className="text-sm" data-testid="released">
         {done}
       </p>
+      {doc.log.length > 0 && (
+        <details>
+          <summary className="cursor-pointer font-medium">Log</summary>
+          <ol className="text-sm" aria-label="Log">
+            {[...doc.log].reverse().map((l) => (
+              <li key={`${l.at}${l.text}`} className="border-rule/60 border-b py-0.5">
+                <time className="text-soft">{new Date(l.at).toLocaleString()}</time> {l.text}
+              </li>
+            ))}
+          </ol>
+        </details>
+      )}
     </div>
   )
 }

@@ -3,7 +3,7 @@ import { expressionFor, type SolveReply } from '@ivory/core/rebuild'
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { EngineError, lathe } from '../engine'
-import { edit, useSession } from '../session/session'
+import { edit, logged, useSession } from '../session/session'
 import { Button, Choice } from '../ui/controls'
 
 /** Finds the value of a figure at which a gauge reads what is wanted; shown first, applied as one step. */
@@ -40,7 +40,9 @@ export function SolveFor() {
   const apply = (value: number, u: string) => {
     edit((d) => {
       const f = d.figures.find((x) => x.name === figureName)
-      if (f) f.expr = expressionFor(Number(value.toFixed(6)), u)
+      if (!f) return
+      f.expr = expressionFor(Number(value.toFixed(6)), u)
+      logged(d, `Solved: ${figureName} set to ${f.expr}.`)
     })
     toast.success(`${figureName} is now ${value.toFixed(3)} ${u}.`)
     setReply(null)

@@ -25,6 +25,10 @@ const handlers: Handlers = {
   },
   range: ({ doc, op, input }) => rangeOf(doc, rebuild(doc, cache), op, input),
   solve: ({ doc, request }) => solveWorkpiece(doc, request),
+  provide({ file, solid }) {
+    cache.solids.set(file, solid)
+    return null
+  },
   release({ doc, format, chord, angle }) {
     const made = release(doc, rebuild(doc, cache).state, format, { chord, angle })
     return made.ok ? made.value : made.diagnosis.message

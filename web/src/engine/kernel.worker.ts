@@ -1,11 +1,12 @@
 import { type Kernel, KernelError, loadKernel } from '@ivory/core/kernel'
-import { rebuild } from '@ivory/core/rebuild'
+import { RebuildCache, readSolid, rebuildWith } from '@ivory/core/rebuild'
 import { measureFile, release } from '@ivory/core/release'
 import wasmUrl from 'replicad-opencascadejs/wasm?url'
 import type { Calls, Request, Response } from './protocol'
 
 // The exact kernel's thread. It cannot be interrupted, so the page may end it and start another.
 let loading: Promise<Kernel> | undefined
+const cache = new RebuildCache()
 const kernel = () => {
   loading ??= loadKernel(wasmUrl)
   return loading
@@ -14,9 +15,12 @@ const kernel = () => {
 async function answer(request: Request): Promise<unknown> {
   if (request.call === 'release') {
     const { doc, format, chord, angle } = request.ask
-    const made = release(doc, rebuild(doc).state, format, { chord, angle, kernel: await kernel() })
+    const { state } = await rebuildWith(doc, kernel, cache)
+    const made = release(doc, state, format, { chord, angle, kernel: await kernel() })
     return made.ok ? made.value : made.diagnosis.message
   }
+  if (request.call === 'readSolid')
+    return readSolid(request.ask.doc, request.ask.file, await kernel())
   if (request.call === 'measureFile') return measured(request.ask)
   throw new Error(`the kernel does not do "${request.call}"`)
 }

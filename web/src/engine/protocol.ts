@@ -1,5 +1,6 @@
 import type { WorkingRange } from '@ivory/core/limits'
-import type { Frame, P2, P3 } from '@ivory/core/math'
+import type { Frame, Outcome, P2, P3 } from '@ivory/core/math'
+import type { ExactPart } from '@ivory/core/ops'
 import type { Finding } from '@ivory/core/profile'
 import type { GaugeReport, OpReport, SolveReply, SolveRequest } from '@ivory/core/rebuild'
 import type { Format, ReleasedFile } from '@ivory/core/release'
@@ -27,6 +28,7 @@ export interface BodyView {
   /** The whole section, piece by piece, in [r, z]. */
   section: { name: string; points: P2[] }[]
   bounds: { min: P3; max: P3 }
+  /** The axis frame of a turned body. */
   frame: Frame
   faces: { ref: FaceRef; at: P2 }[]
   edges: { ref: EdgeRef; at: P2; sharp: boolean }[]
@@ -53,6 +55,8 @@ export interface View {
     { bodies: { id: string; name: string }[]; profiles: string[]; planes: string[] }
   >
   ms: number
+  /** Kept files the exact kernel has to read first. */
+  waits: string[]
 }
 
 /** Requests to the engine, with what each is answered by. */
@@ -66,6 +70,9 @@ export interface Calls {
     ask: { doc: Workpiece; format: Format; chord: number; angle: number }
     reply: ReleasedFile | string
   }
+  /** Reads a kept STEP file, for `provide` to hand to the lathe. */
+  readSolid: { ask: { doc: Workpiece; file: string }; reply: Outcome<ExactPart> }
+  provide: { ask: { file: string; solid: Outcome<ExactPart> }; reply: null }
   measureFile: { ask: { name: string; bytes: Uint8Array }; reply: string[] | string }
 }
 export type CallName = keyof Calls

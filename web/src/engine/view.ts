@@ -1,6 +1,8 @@
 import { flattenParams, pointAt } from '@ivory/core/curve'
-import type { Body, Profile } from '@ivory/core/ops'
-import { type Rebuilt, readGauges } from '@ivory/core/rebuild'
+import type { Frame } from '@ivory/core/math'
+import { creased } from '@ivory/core/mesh'
+import type { Body, ExactPart, Profile } from '@ivory/core/ops'
+import { type GaugeReport, type OpReport, type Rebuilt, readGauges } from '@ivory/core/rebuild'
 import {
   brimVolume,
   cavityOf,
@@ -17,7 +19,7 @@ import {
   spaceBounds,
   type TurnedBody,
 } from '@ivory/core/turned'
-import type { Workpiece } from '@ivory/core/workpiece'
+import { sayLengths, type Workpiece } from '@ivory/core/workpiece'
 import type { BodyView, ProfileView, View, ViewRequest } from './protocol'
 
 const FINE = { chord: 0.05, angle: 0.09 }
@@ -26,11 +28,11 @@ const DRAFT = { chord: 0.4, angle: 0.22 }
 /** Everything the page draws of a rebuilt workpiece. */
 export function viewOf(w: Workpiece, built: Rebuilt, request: ViewRequest, ms: number): View {
   return {
-    reports: built.reports,
+    reports: built.reports.map((r) => saidReport(r, w.unit)),
     bodies: Object.values(built.state.bodies).map((b) => bodyView(b, request)),
     profiles: Object.entries(built.state.profiles).map(([id, p]) => profileView(id, p)),
     planes: Object.entries(built.state.planes).map(([id, p]) => ({ id, frame: p.frame })),
-    gauges: request.solid ? readGauges(w, built) : [],
+    gauges: request.solid ? readGauges(w, built).map((g) => saidGauge(g, w.unit)) : [],
     figures: built.figures.values,
     available: Object.fromEntries(
       Object.entries(built.before).map(([op, s]) => [
@@ -43,13 +45,37 @@ export function viewOf(w: Workpiece, built: Rebuilt, request: ViewRequest, ms: n
       ]),
     ),
     ms,
+    waits: built.waits,
   }
 }
+
+/** Reports and gauges speak in millimetres; the page shows the workpiece's unit. */
+const saidReport = (r: OpReport, unit: Workpiece['unit']): OpReport => ({
+  ...r,
+  consequence: sayLengths(r.consequence, unit),
+  diagnoses: r.diagnoses.map((d) => ({
+    ...d,
+    message: sayLengths(d.message, unit),
+    fixes: d.fixes.map((f) => ({ ...f, label: sayLengths(f.label, unit) })),
+  })),
+})
+const saidGauge = (g: GaugeReport, unit: Workpiece['unit']): GaugeReport => ({
+  ...g,
+  reading: g.reading && {
+    ...g.reading,
+    text: sayLengths(g.reading.text, unit),
+    rows: g.reading.rows.map((r) => ({ ...r, text: sayLengths(r.text, unit) })),
+    places: g.reading.places.map((p) =>
+      p.label === undefined ? p : { ...p, label: sayLengths(p.label, unit) },
+    ),
+  },
+})
 
 /** Half of a whole turn, the half behind the section plane as seen from the front. */
 const behind = (t: TurnedBody): TurnedBody => (isWhole(t) ? { ...t, start: 0, sweep: Math.PI } : t)
 
 export function bodyView(b: Body, request: ViewRequest): BodyView {
+  if (b.shape.kind === 'exact') return exactView(b, b.shape, request)
   const t = b.shape.turned
   const fine = request.draft ? DRAFT : FINE
   return {
@@ -66,6 +92,38 @@ export function bodyView(b: Body, request: ViewRequest): BodyView {
     frame: t.frame,
     faces: facesOf(t).map((f) => ({ ref: faceRef(t, f), at: f.at })),
     edges: cornersOf(t).map((c) => ({ ref: edgeRef(t, c), at: c.at, sharp: isSharp(c) })),
+  }
+}
+
+const SPACE: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] }
+/** Neighbouring triangles that turn by more than this (rad) meet at an edge. */
+const CREASE = 0.5
+
+/** A body from a file: its triangles, whole, and nothing to pick or cut. */
+function exactView(b: Body, part: ExactPart, request: ViewRequest): BodyView {
+  const { positions, normals, triangles, lines } = creased(part.mesh, CREASE)
+  return {
+    id: b.id,
+    name: b.name,
+    key: b.key,
+    mesh: request.solid
+      ? {
+          positions,
+          normals,
+          triangles,
+          faceOf: new Uint32Array(triangles.length / 3),
+          faces: [`${b.id}:skin`],
+          lines,
+          edgeOf: new Uint32Array(lines.length / 6),
+          edges: [{ names: [`${b.id}:skin`, `${b.id}:skin`], at: [0, 0] }],
+        }
+      : null,
+    liquid: null,
+    section: [],
+    bounds: part.measure.bounds,
+    frame: SPACE,
+    faces: [],
+    edges: [],
   }
 }
 

@@ -1,4 +1,6 @@
-import { EngineError, lathe } from '../engine'
+import { bad } from '@ivory/core/math'
+import type { Workpiece } from '@ivory/core/workpiece'
+import { EngineError, exact, lathe } from '../engine'
 import type { View } from '../engine/protocol'
 import { useSession } from './session'
 
@@ -51,6 +53,7 @@ async function once(): Promise<void> {
           : { view: { ...view, gauges: useSession.getState().view?.gauges ?? [] }, broken: '' },
       )
       if (solid) paceSolids()
+      for (const file of view.waits) void readFile(doc, file)
     }
   } catch (e) {
     if (!(e instanceof EngineError)) throw e
@@ -59,6 +62,27 @@ async function once(): Promise<void> {
     clearTimeout(waiting)
     useSession.setState({ building: false })
   }
+}
+
+/** Files the exact kernel is reading now. */
+const reading = new Set<string>()
+
+/** Has the exact kernel read a kept file, hands the solid to the lathe and rebuilds. */
+async function readFile(doc: Workpiece, file: string): Promise<void> {
+  if (reading.has(file)) return
+  reading.add(file)
+  try {
+    const solid = await exact
+      .call('readSolid', { doc, file }, { budget: 120_000 })
+      .catch((e: unknown) => {
+        if (!(e instanceof EngineError)) throw e
+        return bad('not-read', `The file was not read: ${e.message}`)
+      })
+    await lathe.call('provide', { file, solid })
+  } finally {
+    reading.delete(file)
+  }
+  await refresh()
 }
 
 /** Times how long the Stage takes to show a new solid, and sets when the next may come. */

@@ -138,6 +138,13 @@ export const opOf = (doc: Workpiece | null, id: string | null): Op | undefined =
 /** The selected op. */
 export const useSelectedOp = (): Op | undefined => useSession((s) => opOf(s.doc, s.selected))
 
+/** Notes in the workpiece's log what left the shop or was decided. */
+export function logged(d: Draft<Workpiece>, text: string): void {
+  d.log.push({ at: new Date().toISOString(), text: text.slice(0, 500) })
+  if (d.log.length > LOG_LENGTH) d.log.splice(0, d.log.length - LOG_LENGTH)
+}
+const LOG_LENGTH = 500
+
 /** Replaces inputs of an op in one change. */
 export function setInputs(id: string, inputs: Record<string, unknown>, how = edit): void {
   how((d) => {

@@ -1,5 +1,6 @@
 import {
   emptyWorkpiece,
+  packFile,
   readWorkpiece,
   type Workpiece,
   writeWorkpiece,
@@ -87,17 +88,43 @@ export function ShelfPage() {
     onError: report,
   })
 
+  /** A new workpiece around the body of a STEP file. */
+  const bringIn = (name: string, bytes: Uint8Array) => {
+    const packed = packFile(name, bytes)
+    if (!packed.ok) {
+      toast.error(packed.diagnosis.message)
+      return
+    }
+    const { id, file } = packed.value
+    const stem = name.replace(/\.[^.]+$/, '').slice(0, 100)
+    create.mutate({
+      ...emptyWorkpiece(newWorkpieceId(), stem),
+      files: { [id]: file },
+      route: [
+        {
+          id: 'import1',
+          number: 10,
+          kind: 'import',
+          name: `Bring in ${stem}`.slice(0, 80),
+          inputs: { file: id },
+        },
+      ],
+    })
+  }
+
   const importFile = async (file: File) => {
     if (/\.(step|stp|stl)$/i.test(file.name)) {
       const bytes = new Uint8Array(await file.arrayBuffer())
       const reply = await exact.call('measureFile', { name: file.name, bytes }, { budget: 120_000 })
       if (typeof reply === 'string') toast.error(reply)
-      else toast(`Measured: ${reply.join(' ')}`, { duration: 15_000 })
+      else if (/\.stl$/i.test(file.name))
+        toast(`Measured: ${reply.join(' ')}`, { duration: 15_000 })
+      else bringIn(file.name, bytes)
       return
     }
     if (!/\.json$/i.test(file.name)) {
       toast.error(
-        `${file.name} cannot be opened: only .lathe.json workpieces, and STEP or STL files to be measured.`,
+        `${file.name} cannot be opened: only .lathe.json workpieces, STEP files, and STL files to be measured.`,
       )
       return
     }

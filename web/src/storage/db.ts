@@ -97,7 +97,10 @@ export const load = (id: string): Promise<Kept | string> =>
     const kept = await db.get('workpieces', id)
     if (!kept) return 'This workpiece is not on this browser’s shelf.'
     const doc = checkWorkpiece(kept.doc)
-    return doc.ok ? { ...kept, doc: doc.value } : doc.diagnosis.message
+    if (!doc.ok) return doc.diagnosis.message
+    const { files } = doc.value
+    const past = files ? kept.past.map((p) => ({ ...p, files })) : kept.past
+    return { ...kept, doc: doc.value, past }
   })
 
 /** Saves on top of `base` (the revision it was loaded or last saved at) and returns the new revision. */
@@ -124,7 +127,8 @@ export const save = (
       // A new picture of the same document is no change.
       changed:
         there && JSON.stringify(there.doc) === JSON.stringify(doc) ? there.changed : Date.now(),
-      past: past.slice(-HISTORY),
+      // Files never change, so earlier states borrow them from the newest.
+      past: past.slice(-HISTORY).map(({ files: _files, ...rest }) => rest),
       ...(thumbnail ? { thumbnail } : {}),
       ...(verdict ? { verdict } : {}),
     })
