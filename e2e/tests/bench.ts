@@ -39,4 +39,4 @@ export const reading = async (page: Page, kind: string): Promise<number> => {
 }
 
 export const saved = (page: Page) =>
-  expect(page.getByTestId('save-state')).toHaveText('saved on this browser')
+  expect(page.getByTestId('save-state')).toHaveText('saved on this browser', { timeout: 20_000 })

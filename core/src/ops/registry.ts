@@ -13,11 +13,11 @@ export const OPS: Readonly<Record<string, OpSpec>> = {
   plane: planeOp as OpSpec,
   profile: profileOp as OpSpec,
   revolve: revolveOp as OpSpec,
-  import: importOp as OpSpec,
   fillet: filletOp as OpSpec,
   chamfer: chamferOp as OpSpec,
   shell: shellOp as OpSpec,
   split: splitOp as OpSpec,
+  import: importOp as OpSpec,
 }
 export const opSpec = (kind: string): OpSpec | undefined =>
   Object.hasOwn(OPS, kind) ? OPS[kind] : undefined
