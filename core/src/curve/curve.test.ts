@@ -92,21 +92,24 @@ describe('B-splines against the textbook', () => {
     expect(r - 1).toBeCloseTo(0.000272530007428, 12)
   })
 
-  // Burden & Faires section 3.5 Ex 1 (row C14), as the graph of a natural spline through evenly
-  // spaced abscissae: the parameter follows the chords there only for equal chords, so the test
-  // uses the values themselves along one coordinate.
+  // Burden & Faires, Numerical Analysis section 3.5 Ex 1 (row C14): the graph over (1, 2, 3). The
+  // abscissae are stretched so far that the chords, by which the parameter runs, are equal.
   it('natural cubic spline', () => {
+    const M = 1e7
     const s = fitSpline(
       [
-        [2, 0],
-        [3, 0],
-        [5, 0],
+        [M, 2],
+        [2 * M, 3],
+        [3 * M, 5],
       ],
       [{ hold: 'auto' }, { hold: 'auto' }, { hold: 'auto' }],
     )
-    // Chord parameters 0, 1, 3: natural interpolation of f(0)=2, f(1)=3, f(3)=5 is the straight line.
-    expect(pointAt(s, 1 / 6)[0]).toBeCloseTo(2.5, 12)
-    expect(pointAt(s, 2 / 3)[0]).toBeCloseTo(4, 12)
+    for (const x of [1, 1.25, 1.5, 1.75]) {
+      const want = 2 + 0.75 * (x - 1) + 0.25 * (x - 1) ** 3
+      expect(pointAt(s, (x - 1) / 2)[1]).toBeCloseTo(want, 11)
+    }
+    expect(pointAt(s, 0.25)[1]).toBeCloseTo(2.40625, 11)
+    expect(pointAt(s, 0.75)[1]).toBeCloseTo(3.90625, 11)
   })
 })
 
