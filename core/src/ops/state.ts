@@ -91,6 +91,8 @@ export interface OpResult {
   planes?: Record<string, Omit<Plane, 'key'>>
   profiles?: Record<string, Omit<Profile, 'key'>>
   bodies?: Record<string, Omit<Body, 'key'> | null>
+  /** The result stands, but is not what was asked: the first of the warnings says why. */
+  failed?: boolean
   /** What a person should know although the op worked. */
   warnings: Diagnosis[]
   /** One line: what the op did, in numbers. */

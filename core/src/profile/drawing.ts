@@ -1,4 +1,14 @@
 import { z } from 'zod'
+import { AXIS, ORIGIN } from './solver/names'
+import {
+  DIMENSIONS,
+  type Dimensioned,
+  dimensionSchema,
+  RELATIONS,
+  type Relation,
+  relationSchema,
+  shapeOfRefs,
+} from './solver/schema'
 
 /** A number in mm (or mm-valued expression over figures, such as `belly / 2`). */
 export const valueSchema = z.union([z.number().finite(), z.string().min(1).max(500)])
@@ -45,8 +55,12 @@ export const drawingSchema = z
   .object({
     points: z.record(id, pointSchema),
     entities: z.array(entitySchema).max(2000),
+    /** What holds between points and pieces; ids are shared with the dimensions. */
+    relations: z.array(relationSchema).max(2000).optional(),
+    dimensions: z.array(dimensionSchema).max(2000).optional(),
   })
   .superRefine((d, ctx) => {
+    checkHolds(d, ctx)
     const seen = new Set<string>()
     for (const [i, e] of d.entities.entries()) {
       if (seen.has(e.id))
@@ -73,6 +87,33 @@ export const drawingSchema = z
     }
   })
 
+/** Relations and dimensions must have ids of their own and name what is there. */
+function checkHolds(
+  d: {
+    points: Record<string, unknown>
+    entities: { id: string }[]
+    relations?: Relation[] | undefined
+    dimensions?: Dimensioned[] | undefined
+  },
+  ctx: z.RefinementCtx,
+) {
+  const seen = new Set<string>()
+  for (const r of [...(d.relations ?? []), ...(d.dimensions ?? [])]) {
+    const say = (message: string) => ctx.addIssue({ code: 'custom', message, path: ['relations'] })
+    if (seen.has(r.id)) say(`the id "${r.id}" is used by two relations or dimensions`)
+    seen.add(r.id)
+    for (const p of r.points)
+      if (!(p in d.points) && p !== ORIGIN)
+        say(`"${r.id}" names the point "${p}", which is not there`)
+    for (const e of r.entities)
+      if (e !== AXIS && !d.entities.some((x) => x.id === e))
+        say(`"${r.id}" names the piece "${e}", which is not there`)
+    const { needs } = 'value' in r ? DIMENSIONS[r.kind] : RELATIONS[r.kind]
+    if (!(needs as readonly string[]).includes(shapeOfRefs(r)))
+      say(`"${r.id}" (${r.kind}) does not fit what it names`)
+  }
+}
+
 export type Drawing = z.infer<typeof drawingSchema>
 export type Entity = Drawing['entities'][number]
 export type DrawnPoint = z.infer<typeof pointSchema>
@@ -92,4 +133,19 @@ export function endsOf(e: Entity): [string, string] | null {
   if (e.kind === 'circle') return null
   const p = pointsOf(e)
   return [p[0]!, p[p.length - 1]!]
+}
+
+/** Without points nothing hangs on, and without relations and dimensions of what is gone. */
+export function pruned(d: Drawing): Drawing {
+  const used = new Set(d.entities.flatMap(pointsOf))
+  const there = new Set(d.entities.map((e) => e.id))
+  const stands = (r: { points: string[]; entities: string[] }) =>
+    r.points.every((p) => used.has(p) || p === ORIGIN) &&
+    r.entities.every((e) => there.has(e) || e === AXIS)
+  return {
+    ...d,
+    points: Object.fromEntries(Object.entries(d.points).filter(([id]) => used.has(id))),
+    ...(d.relations ? { relations: d.relations.filter(stands) } : {}),
+    ...(d.dimensions ? { dimensions: d.dimensions.filter(stands) } : {}),
+  }
 }

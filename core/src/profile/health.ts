@@ -12,7 +12,7 @@ import {
   tangentAt,
 } from '../curve'
 import { ANGLE, dist, mm, type P2, POINT } from '../math'
-import { type Drawing, type Entity, endsOf, pointsOf } from './drawing'
+import { type Drawing, type Entity, endsOf, pointsOf, pruned } from './drawing'
 import type { Axis, Shape } from './shape'
 
 /** A weak spot of a profile: what, where, and the drawing as it would be after the fix. */
@@ -56,14 +56,8 @@ export function profileHealth(drawing: Drawing, shape: Shape): Finding[] {
   return findings.sort((a, b) => Number(b.grave) - Number(a.grave))
 }
 
-const without = (d: Drawing, ids: string[]): Drawing => {
-  const entities = d.entities.filter((e) => !ids.includes(e.id))
-  const used = new Set(entities.flatMap(pointsOf))
-  return {
-    entities,
-    points: Object.fromEntries(Object.entries(d.points).filter(([id]) => used.has(id))),
-  }
-}
+const without = (d: Drawing, ids: string[]): Drawing =>
+  pruned({ ...d, entities: d.entities.filter((e) => !ids.includes(e.id)) })
 
 function noLength(drawing: Drawing, shape: Shape): Finding[] {
   return shape.empty.map((id) => {

@@ -8,6 +8,7 @@ export {
   emptyDrawing,
   endsOf,
   pointsOf,
+  pruned,
   type Value,
   valueSchema,
 } from './drawing'
@@ -27,5 +28,23 @@ export {
   segsOf,
   sideOf,
 } from './region'
-export { type Axis, type Drawn, type Shape, shapeOf } from './shape'
+export { type Axis, type Drawn, looseOf, type Read, type Shape, shapeOf } from './shape'
+export {
+  DIMENSIONS,
+  type Dimensioned,
+  type DimensionKind,
+  dragTo,
+  type HoldState,
+  hold,
+  type Loose,
+  ORIGIN,
+  RELATIONS,
+  type Relation,
+  type RelationKind,
+  relationWords,
+  shapeOfRefs,
+  type Travel,
+  tryValue,
+  withoutHold,
+} from './solver'
 export { AXIS, turningRegions } from './turning'

@@ -1,6 +1,8 @@
 import { arc, arcThrough, type Curve, fitSpline, line, uniformSpline } from '../curve'
 import { dist, type P2, unit } from '../math'
 import type { Drawing, Entity, Value } from './drawing'
+import { heldHandles } from './handles'
+import { DIMENSIONS, type HoldState, hold, type Loose } from './solver'
 
 /** One drawn entity as a curve. */
 export interface Drawn {
@@ -11,11 +13,15 @@ export interface Drawn {
 /** A drawing with every expression worked out. */
 export interface Shape {
   points: Record<string, P2>
+  /** Radii of the circles, mm. */
+  radii: Record<string, number>
   /** Everything with a length, construction included; entities of no extent are left out. */
   drawn: Drawn[]
   /** Entities that have no extent (their points coincide). */
   empty: string[]
   axis: Axis
+  /** How far it is held: freedoms, conflicts, what dimensions measure. */
+  hold: HoldState
 }
 /** The turning axis in the drawing plane: a point on it and its unit direction (along +z). */
 export interface Axis {
@@ -25,10 +31,42 @@ export interface Axis {
 
 const UPRIGHT: Axis = { origin: [0, 0], dir: [0, 1] }
 
-/** Works the drawing out. `read` turns a value into mm; what it throws passes through. */
-export function shapeOf(drawing: Drawing, read: (v: Value) => number): Shape {
+/** Turns a value into mm or rad; what it throws passes through. */
+export type Read = (v: Value, want: 'length' | 'angle') => number
+
+/** The drawing with its expressions worked out and nothing solved yet. */
+export function looseOf(drawing: Drawing, read: Read): Loose {
   const points: Record<string, P2> = {}
-  for (const [id, p] of Object.entries(drawing.points)) points[id] = [read(p.x), read(p.y)]
+  for (const [id, p] of Object.entries(drawing.points))
+    points[id] = [read(p.x, 'length'), read(p.y, 'length')]
+  const radii: Record<string, number> = {}
+  for (const e of drawing.entities) if (e.kind === 'circle') radii[e.id] = read(e.radius, 'length')
+  const targets: Record<string, number> = {}
+  for (const d of drawing.dimensions ?? [])
+    if (!d.read) targets[d.id] = read(d.value, DIMENSIONS[d.kind].unit)
+  return { drawing, points, radii, targets }
+}
+
+/** Works the drawing out: expressions, then everything its relations and dimensions hold. */
+export function shapeOf(drawing: Drawing, read: Read): Shape {
+  const held = hold(looseOf(drawing, read))
+  const points: Record<string, P2> = held.points
+  const byId = new Map(drawing.entities.map((e) => [e.id, e]))
+  const curves = new Map<string, Curve | null>()
+  const unmet: string[] = []
+  const curve = (id: string): Curve | null => {
+    const known = curves.get(id)
+    if (known !== undefined) return known
+    const e = byId.get(id)
+    if (!e || e.kind === 'axis') return null
+    // A curve that is asked for while it waits for another is taken with its own handles.
+    curves.set(id, curveOf(e, points, held.radii))
+    if (e.kind !== 'fit') return curves.get(id)!
+    const { handles, unmet: left } = heldHandles(e, drawing, points, curve)
+    unmet.push(...left)
+    curves.set(id, curveOf({ ...e, handles }, points, held.radii))
+    return curves.get(id)!
+  }
   const drawn: Drawn[] = []
   const empty: string[] = []
   let axis = UPRIGHT
@@ -46,18 +84,22 @@ export function shapeOf(drawing: Drawing, read: (v: Value) => number): Shape {
       }
       continue
     }
-    const curve = curveOf(e, points, read)
-    if (curve) drawn.push({ id: e.id, curve, construction: Boolean(e.construction) })
+    const made = curve(e.id)
+    if (made) drawn.push({ id: e.id, curve: made, construction: Boolean(e.construction) })
     else empty.push(e.id)
   }
-  return { points, drawn, empty, axis }
+  const unfit = [
+    ...held.state.unfit,
+    ...unmet.map((id) => ({ id, message: 'The curve cannot be made to go on that way here.' })),
+  ]
+  return { points, radii: held.radii, drawn, empty, axis, hold: { ...held.state, unfit } }
 }
 
 /** The curve of one entity, or null where its points coincide. */
 function curveOf(
   e: Exclude<Entity, { kind: 'axis' }>,
   points: Record<string, P2>,
-  read: (v: Value) => number,
+  radii: Record<string, number>,
 ): Curve | null {
   switch (e.kind) {
     case 'line':
@@ -67,7 +109,7 @@ function curveOf(
         ? null
         : arcThrough(points[e.a]!, points[e.via]!, points[e.b]!)
     case 'circle': {
-      const r = read(e.radius)
+      const r = radii[e.id]!
       return r > 1e-9 ? arc(points[e.c]!, r, 0, 2 * Math.PI) : null
     }
     case 'fit':

@@ -102,9 +102,10 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
     const ms = reused ? 0 : performance.now() - start
     let report: OpReport
     if (kept.outcome.ok) {
-      const { warnings, consequence } = kept.outcome.value
+      const { warnings, consequence, failed } = kept.outcome.value
       state = applied(state, kept.outcome.value, kept.key, w)
-      report = reportOf(op, warnings.length > 0 ? 'warn' : 'ok', ms, reused, consequence, warnings)
+      const status = failed ? 'fail' : warnings.length > 0 ? 'warn' : 'ok'
+      report = reportOf(op, status, ms, reused, consequence, warnings)
     } else {
       report = reportOf(op, 'fail', ms, reused, '', [kept.outcome.diagnosis])
     }

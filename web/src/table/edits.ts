@@ -1,5 +1,5 @@
 import type { P2 } from '@ivory/core/math'
-import { type Drawing, type Entity, pointsOf } from '@ivory/core/profile'
+import { type Drawing, type Entity, pointsOf, pruned } from '@ivory/core/profile'
 import { freshId } from '@ivory/core/workpiece'
 
 /** What the drawing tools make. */
@@ -99,15 +99,6 @@ export function addEntity(
   const made = entity()
   drawing = { ...drawing, entities: [...drawing.entities, made] }
   return { drawing: pruned(drawing), entity: id, last: ids[ids.length - 1]! }
-}
-
-/** Without points no entity hangs on. */
-export function pruned(d: Drawing): Drawing {
-  const used = new Set(d.entities.flatMap(pointsOf))
-  return {
-    ...d,
-    points: Object.fromEntries(Object.entries(d.points).filter(([id]) => used.has(id))),
-  }
 }
 
 /** Takes entities away, and fit points or poles; entities left with too few points go too. */

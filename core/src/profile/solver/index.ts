@@ -1,0 +1,25 @@
+export {
+  dragTo,
+  followsCurve,
+  type Held,
+  type HoldState,
+  hold,
+  type Loose,
+  middleOfArc,
+  type Travel,
+  tryValue,
+} from './hold'
+export { AXIS, ORIGIN } from './names'
+export {
+  DIMENSIONS,
+  type Dimensioned,
+  type DimensionKind,
+  dimensionSchema,
+  RELATIONS,
+  type Relation,
+  type RelationKind,
+  relationSchema,
+  shapeOfRefs,
+} from './schema'
+export { entityOf } from './system'
+export { relationWords, withoutHold } from './words'

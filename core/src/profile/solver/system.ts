@@ -1,0 +1,109 @@
+import type { Drawing, Entity } from '../drawing'
+import { constant, type D2, type Dual } from './dual'
+import { AXIS, ORIGIN } from './names'
+
+/** The unknowns of a drawing: coordinates and radii that are plain numbers. */
+export interface Variables {
+  /** Start values; the solver works on a copy. */
+  x: Float64Array
+  /** Index of each point's coordinates in `x`, or -1 where a figure drives it. */
+  points: Record<string, readonly [number, number]>
+  /** Index of each circle's radius, or -1. */
+  radii: Record<string, number>
+  /** All coordinates and radii as they are at the start. */
+  at: Record<string, readonly [number, number]>
+  r: Record<string, number>
+}
+
+/** One scalar equation: its value is to become 0. Lengths in mm; directions are scaled to mm. */
+export interface Equation {
+  /** Id of the relation or dimension it is part of; empty for what an arc is by itself. */
+  of: string
+  vars: number[]
+  value(x: ArrayLike<number>): Dual
+}
+
+/** Collects the unknowns. `read` turns a value into mm. */
+export function variablesOf(
+  drawing: Drawing,
+  at: Record<string, readonly [number, number]>,
+  radii: Record<string, number>,
+): Variables {
+  const x: number[] = []
+  const points: Variables['points'] = { [ORIGIN]: [-1, -1], [ABOVE]: [-1, -1] }
+  for (const [id, p] of Object.entries(drawing.points)) {
+    const index = (v: unknown, k: 0 | 1) => (typeof v === 'number' ? x.push(at[id]![k]) - 1 : -1)
+    points[id] = [index(p.x, 0), index(p.y, 1)]
+  }
+  const r: Record<string, number> = {}
+  for (const e of drawing.entities)
+    if (e.kind === 'circle') r[e.id] = typeof e.radius === 'number' ? x.push(radii[e.id]!) - 1 : -1
+  const given = { ...at, [ORIGIN]: [0, 0] as const, [ABOVE]: [0, 1] as const }
+  return { x: Float64Array.from(x), points, radii: r, at: given, r: radii }
+}
+
+/** Reads points and radii of a relation as duals over the relation's own variables. */
+export class Scope {
+  readonly #vars: Variables
+  readonly vars: number[] = []
+
+  constructor(vars: Variables) {
+    this.#vars = vars
+  }
+  /** Takes the variables of a point in; gives the reader of the point. */
+  point(id: string): (x: ArrayLike<number>) => D2 {
+    const fixed = this.#vars.at[id]!
+    const [i, j] = this.#vars.points[id]!
+    const [a, b] = [this.#slot(i), this.#slot(j)]
+    return (x) => [this.#dual(x, i, a, fixed[0]), this.#dual(x, j, b, fixed[1])]
+  }
+  radius(id: string): (x: ArrayLike<number>) => Dual {
+    const i = this.#vars.radii[id]!
+    const a = this.#slot(i)
+    return (x) => this.#dual(x, i, a, this.#vars.r[id]!)
+  }
+  number(v: number): Dual {
+    return constant(v, this.vars.length)
+  }
+  #slot(i: number): number {
+    if (i < 0) return -1
+    const known = this.vars.indexOf(i)
+    return known >= 0 ? known : this.vars.push(i) - 1
+  }
+  #dual(x: ArrayLike<number>, i: number, slot: number, fixed: number): Dual {
+    const d = constant(i < 0 ? fixed : x[i]!, this.vars.length)
+    if (slot >= 0) d.g[slot] = 1
+    return d
+  }
+}
+
+/** A second place on the standing axis of a drawing that has none of its own. */
+const ABOVE = 'origin-above'
+
+/** An entity by its id; `axis` is the drawn axis, or the upright through the origin. */
+export const entityOf = (drawing: Drawing, id: string): Entity | undefined =>
+  drawing.entities.find((e) => e.id === id) ??
+  (id === AXIS
+    ? (drawing.entities.find((e) => e.kind === 'axis') ?? {
+        id: AXIS,
+        kind: 'axis',
+        a: ORIGIN,
+        b: ABOVE,
+      })
+    : undefined)
+
+/** Where points and radii are for given unknowns. */
+export function placed(
+  vars: Variables,
+  x: ArrayLike<number>,
+): { points: Record<string, [number, number]>; radii: Record<string, number> } {
+  const points: Record<string, [number, number]> = {}
+  for (const [id, [i, j]] of Object.entries(vars.points)) {
+    if (id === ORIGIN || id === ABOVE) continue
+    const [px, py] = vars.at[id]!
+    points[id] = [i < 0 ? px : x[i]!, j < 0 ? py : x[j]!]
+  }
+  const radii: Record<string, number> = {}
+  for (const [id, i] of Object.entries(vars.radii)) radii[id] = i < 0 ? vars.r[id]! : x[i]!
+  return { points, radii }
+}
