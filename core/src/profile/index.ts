@@ -30,6 +30,8 @@ export {
 } from './region'
 export { type Axis, type Drawn, looseOf, type Read, type Shape, shapeOf } from './shape'
 export {
+  AXIS,
+  applicable,
   DIMENSIONS,
   type Dimensioned,
   type DimensionKind,
@@ -42,9 +44,11 @@ export {
   type Relation,
   type RelationKind,
   relationWords,
+  type Suggestion,
   shapeOfRefs,
+  suggestions,
   type Travel,
   tryValue,
   withoutHold,
 } from './solver'
-export { AXIS, turningRegions } from './turning'
+export { turningRegions } from './turning'

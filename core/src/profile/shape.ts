@@ -20,6 +20,8 @@ export interface Shape {
   /** Entities that have no extent (their points coincide). */
   empty: string[]
   axis: Axis
+  /** What the dimensions are to be, mm or rad. */
+  targets: Readonly<Record<string, number>>
   /** How far it is held: freedoms, conflicts, what dimensions measure. */
   hold: HoldState
 }
@@ -49,7 +51,8 @@ export function looseOf(drawing: Drawing, read: Read): Loose {
 
 /** Works the drawing out: expressions, then everything its relations and dimensions hold. */
 export function shapeOf(drawing: Drawing, read: Read): Shape {
-  const held = hold(looseOf(drawing, read))
+  const loose = looseOf(drawing, read)
+  const held = hold(loose)
   const points: Record<string, P2> = held.points
   const byId = new Map(drawing.entities.map((e) => [e.id, e]))
   const curves = new Map<string, Curve | null>()
@@ -92,7 +95,15 @@ export function shapeOf(drawing: Drawing, read: Read): Shape {
     ...held.state.unfit,
     ...unmet.map((id) => ({ id, message: 'The curve cannot be made to go on that way here.' })),
   ]
-  return { points, radii: held.radii, drawn, empty, axis, hold: { ...held.state, unfit } }
+  return {
+    points,
+    radii: held.radii,
+    drawn,
+    empty,
+    axis,
+    targets: loose.targets,
+    hold: { ...held.state, unfit },
+  }
 }
 
 /** The curve of one entity, or null where its points coincide. */

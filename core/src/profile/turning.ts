@@ -4,9 +4,7 @@ import { arrange, pruneEnds, type Seg } from './arrangement'
 import { axisPlacing } from './health'
 import { enclosed, type Region } from './region'
 import type { Shape } from './shape'
-
-/** The name of boundary pieces that lie on the axis: they bound the section, not the body. */
-export const AXIS = 'axis'
+import { AXIS } from './solver'
 
 /**
  * The half-section regions of a profile in [r, z] about its axis, each piece named by `nameOf`

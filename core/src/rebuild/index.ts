@@ -6,6 +6,7 @@ export {
   type SolveReply,
   type SolveRequest,
   solveWorkpiece,
+  tryDimension,
 } from './inquire'
 export {
   type OpReport,

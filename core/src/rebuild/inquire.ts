@@ -10,7 +10,14 @@ import {
 } from '../gauges'
 import { type Solutions, solveFor, type WorkingRange, workingRange } from '../limits'
 import { type Body, opSpec } from '../ops'
-import { type GaugeDoc, type Limits, materialOf, type Workpiece } from '../workpiece'
+import { DIMENSIONS, relationWords, tryValue } from '../profile'
+import {
+  ExpressionError,
+  type GaugeDoc,
+  type Limits,
+  materialOf,
+  type Workpiece,
+} from '../workpiece'
 import { contextOf, evaluateOp, RebuildCache, type Rebuilt, rebuild, solidsOf } from './rebuild'
 
 /** Density for a body: its own material, else the brief's, g/cm3. */
@@ -99,6 +106,40 @@ export function rangeOf(
     return out.ok ? null : out.diagnosis
   }, cap)
 }
+
+/** Whether a dimension of a profile can take a typed value: yes, a sentence, or what blocks it. */
+export function tryDimension(
+  built: Rebuilt,
+  opId: string,
+  id: string,
+  value: number | string,
+): string | { ok: true } | { ok: false; blockedBy: string; nearest: number | null } {
+  const profile = built.state.profiles[opId]
+  const d = profile?.drawing.dimensions?.find((x) => x.id === id)
+  if (!profile || !d) return 'This dimension is not there.'
+  const { unit } = DIMENSIONS[d.kind]
+  let target: number
+  try {
+    target = built.figures.read(value, unit)
+  } catch (e) {
+    if (e instanceof ExpressionError) return e.message
+    throw e
+  }
+  if (!Number.isFinite(target)) return 'This value is not a number.'
+  if (target < 0) return 'A dimension cannot be negative; drag the point over to turn it round.'
+  const { drawing, shape } = profile
+  const tried = tryValue({ ...shape, drawing }, id, target)
+  if (tried.ok) return tried
+  const others = tried.conflict.filter((c) => c !== id)
+  const nearest =
+    tried.nearest === null ? null : unit === 'angle' ? deg(tried.nearest) : tried.nearest
+  return {
+    ok: false,
+    blockedBy: others.map((c) => relationWords(drawing, c)).join(', ') || 'the shape itself',
+    nearest,
+  }
+}
+const deg = (rad: number): number => (rad * 180) / Math.PI
 
 export interface SolveRequest {
   figure: string

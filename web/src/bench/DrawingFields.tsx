@@ -5,6 +5,7 @@ import { setInputs, useSession } from '../session/session'
 import { setCoordinate } from '../table/Dimensions'
 import { insertPoint, removeFrom } from '../table/edits'
 import { Button, Choice, CommitInput, IconButton } from '../ui/controls'
+import { HoldPanel } from './HoldPanel'
 
 /** A drawing by its numbers: every point's place and every piece, for typing instead of dragging. */
 export function DrawingFields({ op }: { op: Op }) {
@@ -34,7 +35,8 @@ export function DrawingFields({ op }: { op: Op }) {
           <EntityFields entity={entity} drawing={drawing} put={put} where={profile?.points ?? {}} />
         </section>
       )}
-      <details open>
+      {profile && <HoldPanel op={op} profile={profile} />}
+      <details open={drawing.dimensions === undefined}>
         <summary className="cursor-pointer font-medium">Points</summary>
         <table className="mt-1 w-full text-sm">
           <thead>

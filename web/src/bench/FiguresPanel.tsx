@@ -119,4 +119,5 @@ const EXPRESSION_KEYS = new Set([
   'angle',
   'start',
   'offset',
+  'value',
 ])

@@ -1,4 +1,11 @@
-import { RebuildCache, rangeOf, rebuild, rebuildSteps, solveWorkpiece } from '@ivory/core/rebuild'
+import {
+  RebuildCache,
+  rangeOf,
+  rebuild,
+  rebuildSteps,
+  solveWorkpiece,
+  tryDimension,
+} from '@ivory/core/rebuild'
 import { release } from '@ivory/core/release'
 import type { CallName, Calls, Request, Response } from './protocol'
 import { bodyView, transferables, viewOf } from './view'
@@ -23,6 +30,7 @@ const handlers: Handlers = {
     const found = rebuild(doc, cache).before[op]?.bodies[body]
     return found ? bodyView(found, { cutaway: false, fill: null, draft: true, solid: true }) : null
   },
+  tryDimension: ({ doc, op, id, value }) => tryDimension(rebuild(doc, cache), op, id, value),
   range: ({ doc, op, input }) => rangeOf(doc, rebuild(doc, cache), op, input),
   solve: ({ doc, request }) => solveWorkpiece(doc, request),
   provide({ file, solid }) {

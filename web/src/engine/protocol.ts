@@ -1,8 +1,14 @@
 import type { WorkingRange } from '@ivory/core/limits'
 import type { Frame, Outcome, P2, P3 } from '@ivory/core/math'
 import type { ExactPart } from '@ivory/core/ops'
-import type { Finding } from '@ivory/core/profile'
-import type { GaugeReport, OpReport, SolveReply, SolveRequest } from '@ivory/core/rebuild'
+import type { Finding, HoldState, Suggestion } from '@ivory/core/profile'
+import type {
+  GaugeReport,
+  OpReport,
+  SolveReply,
+  SolveRequest,
+  tryDimension,
+} from '@ivory/core/rebuild'
 import type { Format, ReleasedFile } from '@ivory/core/release'
 import type { DisplayMesh, EdgeRef, FaceRef } from '@ivory/core/turned'
 import type { FigureValue, Workpiece } from '@ivory/core/workpiece'
@@ -40,6 +46,11 @@ export interface ProfileView {
   curves: { id: string; construction: boolean; points: P2[] }[]
   health: Finding[]
   axis: { origin: P2; dir: P2 }
+  radii: Record<string, number>
+  /** What the driving dimensions are to be, mm or rad. */
+  targets: Readonly<Record<string, number>>
+  hold: HoldState
+  suggestions: Suggestion[]
 }
 export interface View {
   reports: OpReport[]
@@ -64,6 +75,10 @@ export interface Calls {
   rebuild: { ask: { doc: Workpiece; view: ViewRequest }; reply: View }
   /** Faces and edges of the body an op works on, as they are before it. */
   picks: { ask: { doc: Workpiece; op: string; body: string }; reply: BodyView | null }
+  tryDimension: {
+    ask: { doc: Workpiece; op: string; id: string; value: number | string }
+    reply: ReturnType<typeof tryDimension>
+  }
   range: { ask: { doc: Workpiece; op: string; input: string }; reply: WorkingRange | null }
   solve: { ask: { doc: Workpiece; request: SolveRequest }; reply: SolveReply | string }
   release: {

@@ -2,6 +2,7 @@ import { flattenParams, pointAt } from '@ivory/core/curve'
 import type { Frame } from '@ivory/core/math'
 import { creased } from '@ivory/core/mesh'
 import type { Body, ExactPart, Profile } from '@ivory/core/ops'
+import { suggestions } from '@ivory/core/profile'
 import { type GaugeReport, type OpReport, type Rebuilt, readGauges } from '@ivory/core/rebuild'
 import {
   brimVolume,
@@ -30,7 +31,9 @@ export function viewOf(w: Workpiece, built: Rebuilt, request: ViewRequest, ms: n
   return {
     reports: built.reports.map((r) => saidReport(r, w.unit)),
     bodies: Object.values(built.state.bodies).map((b) => bodyView(b, request)),
-    profiles: Object.entries(built.state.profiles).map(([id, p]) => profileView(id, p)),
+    profiles: Object.entries(built.state.profiles).map(([id, p]) =>
+      profileView(id, p, request.draft),
+    ),
     planes: Object.entries(built.state.planes).map(([id, p]) => ({ id, frame: p.frame })),
     gauges: request.solid ? readGauges(w, built).map((g) => saidGauge(g, w.unit)) : [],
     figures: built.figures.values,
@@ -135,7 +138,7 @@ function liquidMesh(t: TurnedBody, share: number, cutaway: boolean, fine: typeof
   return displayMesh(cutaway ? behind(liquid) : liquid, fine)
 }
 
-function profileView(id: string, p: Profile): ProfileView {
+function profileView(id: string, p: Profile, draft: boolean): ProfileView {
   return {
     id,
     frame: p.frame,
@@ -147,6 +150,10 @@ function profileView(id: string, p: Profile): ProfileView {
     })),
     health: p.health,
     axis: p.shape.axis,
+    radii: p.shape.radii,
+    targets: p.shape.targets,
+    hold: p.shape.hold,
+    suggestions: draft ? [] : suggestions({ ...p.shape, drawing: p.drawing }),
   }
 }
 

@@ -1,8 +1,7 @@
 import type { P2 } from '@ivory/core/math'
 import { type Drawing, pointsOf } from '@ivory/core/profile'
-import { useState } from 'react'
 import { edit, useSession } from '../session/session'
-import { CommitInput } from '../ui/controls'
+import { Dim } from './Dim'
 import { typedRadius, typedValue } from './typed'
 import type { Canvas } from './useCanvasView'
 
@@ -108,56 +107,4 @@ export function setCoordinate(op: string, id: string, axis: 'x' | 'y', text: str
     const value = axis === 'x' ? typedRadius(text, d.unit) : typedValue(text, d.unit)
     if (drawing?.points[id] && value !== null) drawing.points[id][axis] = value
   })
-}
-
-function Dim({
-  label,
-  name,
-  value,
-  at,
-  onCommit,
-}: {
-  label: string
-  name: string
-  value: number | string
-  at: P2
-  onCommit(text: string): void
-}) {
-  const [open, setOpen] = useState(false)
-  const style = { left: at[0], top: at[1], transform: 'translate(-50%, -50%)' }
-  if (open) {
-    return (
-      <span
-        className="absolute z-10"
-        style={style}
-        onPointerDown={(e) => e.stopPropagation()}
-        onBlur={() => setOpen(false)}
-      >
-        <CommitInput
-          autoFocus
-          aria-label={name}
-          value={String(value)}
-          className="figures w-32"
-          onCommit={(t) => {
-            setOpen(false)
-            onCommit(t)
-          }}
-        />
-      </span>
-    )
-  }
-  return (
-    <button
-      type="button"
-      aria-label={`${name}: ${label}`}
-      title={typeof value === 'string' ? value : undefined}
-      className="figures absolute whitespace-nowrap bg-sheet/85 px-1 text-ink hover:text-brass"
-      style={style}
-      onPointerDown={(e) => e.stopPropagation()}
-      onClick={() => setOpen(true)}
-    >
-      {label}
-      {typeof value === 'string' && <span className="text-brass"> ƒ</span>}
-    </button>
-  )
 }

@@ -4,11 +4,14 @@ import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } 
 import { useHotkeys } from 'react-hotkeys-hook'
 import { toast } from 'sonner'
 import { usePickBody } from '../bench/picking'
+import type { ProfileView } from '../engine'
 import { preview, setInputs, settle, useSelectedOp, useSession } from '../session/session'
 import { Dimensions } from './Dimensions'
 import { movePoints, removeFrom } from './edits'
 import { FRONT } from './frame'
 import { Grid } from './Grid'
+import { HoldLayer } from './HoldLayer'
+import { draggedDrawing, held } from './holding'
 import { ProfileLayer } from './ProfileLayer'
 import { SectionLayer } from './SectionLayer'
 import { gridStep, type Snap, snapTo } from './snap'
@@ -34,7 +37,14 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
   const [gridOn, setGridOn] = useState(true)
   const [snap, setSnap] = useState<Snap | null>(null)
   const drag = useRef<
-    | { from: P2; ids: string[]; base: Drawing; tip?: { entity: string; i: number } }
+    | {
+        from: P2
+        ids: string[]
+        base: Drawing
+        /** The profile as shown when the drag began. */
+        shown?: ProfileView | undefined
+        tip?: { entity: string; i: number }
+      }
     | { pan: P2 }
     | null
   >(null)
@@ -87,8 +97,10 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
       : drawn.points.includes(id)
         ? drawn.points
         : [id]
-    useSession.setState({ drawn: { points: chosen, entities: [] } })
-    drag.current = { from: local(e), ids: chosen, base: drawing }
+    useSession.setState({
+      drawn: { points: chosen, entities: e.shiftKey ? drawn.entities : [] },
+    })
+    drag.current = { from: local(e), ids: chosen, base: drawing, shown: profile }
     box.current!.setPointerCapture(e.pointerId)
   }
   const startTip = (e: PointerEvent, entity: string, i: number) => {
@@ -130,14 +142,16 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
     }
     if (d && op) {
       const to = d.ids.length === 1 ? snapped(e, d.ids).at : at
-      const start = d.ids.length === 1 ? (startOf(d.base, d.ids[0]!) ?? d.from) : d.from
+      const start = d.ids.length === 1 ? (d.shown?.points[d.ids[0]!] ?? d.from) : d.from
+      const step: P2 = [to[0] - start[0], to[1] - start[1]]
+      const moved =
+        d.shown && held(d.base)
+          ? dragHeld(d.base, d.shown, d.ids, step)
+          : movePoints(d.base, d.base, d.ids, step)
+      if (!moved) return
       preview((draft) => {
         const target = draft.route.find((o) => o.id === op.id)
-        if (target)
-          target.inputs.drawing = movePoints(d.base, d.base, d.ids, [
-            to[0] - start[0],
-            to[1] - start[1],
-          ])
+        if (target) target.inputs.drawing = moved
       })
       return
     }
@@ -190,6 +204,9 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
           selecting={tool.tool === 'select'}
         />
       </svg>
+      {isProfile && profile && (
+        <HoldLayer canvas={canvas} op={op.id} drawing={drawing} profile={profile} />
+      )}
       {isProfile && <Dimensions canvas={canvas} op={op.id} drawing={drawing} points={points} />}
       <TableTools
         tool={tool}
@@ -210,10 +227,18 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
   )
 }
 
-const startOf = (d: Drawing, id: string): P2 | null => {
-  const p = d.points[id]
-  return p && typeof p.x === 'number' && typeof p.y === 'number' ? [p.x, p.y] : null
-}
+/** Points that relations hold move as far as those let them. */
+const dragHeld = (base: Drawing, shown: ProfileView, ids: string[], step: P2): Drawing | null =>
+  draggedDrawing(
+    base,
+    shown,
+    Object.fromEntries(
+      ids.flatMap((id) => {
+        const p = shown.points[id]
+        return p ? [[id, [p[0] + step[0], p[1] + step[1]] as P2]] : []
+      }),
+    ),
+  )
 
 function dragTip(
   op: string,

@@ -67,8 +67,8 @@ export function ProfileLayer({
                   e.stopPropagation()
                   useSession.setState((s) => ({
                     drawn: {
-                      points: [],
-                      entities: e.shiftKey ? [...s.drawn.entities, c.id] : [c.id],
+                      points: e.shiftKey ? s.drawn.points : [],
+                      entities: e.shiftKey ? [...new Set([...s.drawn.entities, c.id])] : [c.id],
                     },
                   }))
                 }}

@@ -21,5 +21,6 @@ export {
   relationSchema,
   shapeOfRefs,
 } from './schema'
+export { applicable, type Suggestion, suggestions } from './suggest'
 export { entityOf } from './system'
 export { relationWords, withoutHold } from './words'

@@ -1,9 +1,9 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { type Kernel, loadKernel } from '../kernel'
 import { measureMesh } from '../mesh'
-import { measureWorkpiece, readStl, release } from '../release'
+import { RebuildCache, readGauges, rebuild, rebuildWith } from '../rebuild'
 import { emptyWorkpiece, packFile, unpackFile, type Workpiece } from '../workpiece'
-import { RebuildCache, readGauges, rebuild, rebuildWith } from '.'
+import { measureWorkpiece, readStl, release } from '.'
 
 let kernel: Kernel
 let ring: Uint8Array

@@ -1,0 +1,156 @@
+import type { P2 } from '@ivory/core/math'
+import {
+  DIMENSIONS,
+  type Dimensioned,
+  type DimensionKind,
+  type Drawing,
+  dragTo,
+  type Loose,
+  type Relation,
+  withoutHold,
+} from '@ivory/core/profile'
+import { freshId } from '@ivory/core/workpiece'
+import { toast } from 'sonner'
+import { EngineError, lathe, type ProfileView } from '../engine'
+import { setInputs, useSession } from '../session/session'
+
+const holdIds = (d: Drawing): string[] => [
+  ...(d.relations ?? []).map((r) => r.id),
+  ...(d.dimensions ?? []).map((x) => x.id),
+]
+
+/** The drawing with more relations. */
+export function withRelations(d: Drawing, relations: Omit<Relation, 'id'>[]): Drawing {
+  const all = [...(d.relations ?? [])]
+  for (const r of relations)
+    all.push({ ...r, id: freshId([...holdIds(d), ...all.map((x) => x.id)], 'hold') })
+  return { ...d, relations: all }
+}
+
+/** The drawing with a dimension that keeps what it measures now (mm or rad). */
+export function withDimension(
+  d: Drawing,
+  kind: DimensionKind,
+  refs: { points: string[]; entities: string[] },
+  measure: number,
+): { drawing: Drawing; id: string } {
+  const id = freshId(holdIds(d), 'dim')
+  const value = typedAs(kind, measure)
+  return {
+    id,
+    drawing: { ...d, dimensions: [...(d.dimensions ?? []), { id, kind, value, ...refs }] },
+  }
+}
+
+/** A measure as it is typed: mm, or degrees. */
+export const typedAs = (kind: DimensionKind, measure: number): number =>
+  Number((DIMENSIONS[kind].unit === 'angle' ? (measure * 180) / Math.PI : measure).toFixed(4))
+
+/** The typed text as it is kept: a plain number where it is one, in mm or degrees. */
+export function typedDimension(text: string, kind: DimensionKind, unit: 'mm' | 'in') {
+  const t = text.trim().replace(/^[⌀ØøR]\s*(?=[\d.])/, '')
+  const n = Number(t.replace(',', '.'))
+  return t !== '' && Number.isFinite(n) && (unit === 'mm' || DIMENSIONS[kind].unit === 'angle')
+    ? n
+    : t
+}
+
+/** What the solver starts from: the profile as it is shown. */
+export const looseFrom = (drawing: Drawing, p: ProfileView): Loose => ({
+  drawing,
+  points: p.points,
+  radii: p.radii,
+  targets: p.targets,
+})
+
+export const held = (d: Drawing): boolean => holdIds(d).length > 0
+
+/** The drawing with some points dragged as far as its relations let them; null when they do not move. */
+export function draggedDrawing(
+  base: Drawing,
+  shown: ProfileView,
+  moves: Record<string, P2>,
+): Drawing | null {
+  const to = dragTo(looseFrom(base, shown), moves)
+  return to && withPlaces(base, to)
+}
+
+/** The drawing with its plain numbers brought to given places. */
+export function withPlaces(
+  d: Drawing,
+  { points, radii }: { points: Record<string, P2>; radii: Record<string, number> },
+): Drawing {
+  const near = (x: number) => Number(x.toFixed(6)) + 0
+  return {
+    ...d,
+    points: Object.fromEntries(
+      Object.entries(d.points).map(([id, p]) => {
+        const at = points[id]
+        if (!at) return [id, p]
+        return [
+          id,
+          {
+            x: typeof p.x === 'number' ? near(at[0]) : p.x,
+            y: typeof p.y === 'number' ? near(at[1]) : p.y,
+          },
+        ]
+      }),
+    ),
+    entities: d.entities.map((e) =>
+      e.kind === 'circle' && typeof e.radius === 'number' && radii[e.id] !== undefined
+        ? { ...e, radius: near(radii[e.id]!) }
+        : e,
+    ),
+  }
+}
+
+/**
+ * Gives a dimension a typed value if the drawing can take it. If not, nothing changes and a message
+ * says what blocks it and the nearest value that can be.
+ */
+export async function setDimension(
+  op: string,
+  drawing: Drawing,
+  dim: Dimensioned,
+  text: string,
+): Promise<void> {
+  const { doc } = useSession.getState()
+  if (!doc) return
+  const value = typedDimension(text, dim.kind, doc.unit)
+  if (value === '') return
+  const put = (v: number | string) =>
+    setInputs(op, {
+      drawing: {
+        ...drawing,
+        dimensions: (drawing.dimensions ?? []).map((d) =>
+          d.id === dim.id ? { ...d, value: v } : d,
+        ),
+      },
+    })
+  try {
+    const reply = await lathe.call('tryDimension', { doc, op, id: dim.id, value })
+    if (typeof reply === 'string') toast.error(reply)
+    else if (reply.ok || dim.read) put(value)
+    else {
+      const { nearest } = reply
+      toast.error(`${text} cannot be: ${reply.blockedBy} stand in its way.`, {
+        duration: 12_000,
+        ...(nearest === null
+          ? {}
+          : {
+              action: {
+                label: `Use ${nearest.toFixed(3)}`,
+                onClick: () => put(Number(nearest.toFixed(4))),
+              },
+            }),
+      })
+    }
+  } catch (e) {
+    if (!(e instanceof EngineError)) throw e
+    toast.error(e.message)
+  }
+}
+
+/** Takes a relation or dimension off. */
+export const release = (op: string, drawing: Drawing, id: string): void =>
+  setInputs(op, { drawing: withoutHold(drawing, id) })
