@@ -107,10 +107,13 @@ function Next({ op, drawing, profile }: { op: Op; drawing: Drawing; profile: Pro
     refs.entities.every((e) => drawing.entities.some((x) => x.id === e))
   if (!there) return null
   const loose = looseFrom(drawing, profile)
+  if (!loose) return null
   const fits = applicable(loose, refs)
   const toAxis =
     refs.points.length > 0 && refs.entities.length === 0
-      ? applicable(loose, { ...refs, entities: ['axis'] }).relations
+      ? applicable(loose, { ...refs, entities: ['axis'] }).relations.filter(
+          (k) => k === 'on' || k === 'symmetric',
+        )
       : []
   const hold = (kind: Relation['kind'], r = refs) =>
     setInputs(op.id, { drawing: withRelations(drawing, [{ kind, ...r }]) })

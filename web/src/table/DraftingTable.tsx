@@ -39,6 +39,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
   const drag = useRef<
     | {
         from: P2
+        moved?: boolean
         ids: string[]
         base: Drawing
         /** The profile as shown when the drag began. */
@@ -130,6 +131,13 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
   }
   const follow = (e: PointerEvent<HTMLElement>) => {
     const d = drag.current
+    // A click is no drag: nothing moves before the pointer has.
+    if (d && !('pan' in d) && !d.moved) {
+      const [x, y] = canvas.toScreen(d.from)
+      const [u, v] = canvas.toScreen(local(e))
+      if (Math.hypot(u - x, v - y) < 3) return
+      d.moved = true
+    }
     const at = local(e)
     if (d && 'pan' in d) {
       canvas.pan(e.clientX - d.pan[0], e.clientY - d.pan[1])
@@ -202,12 +210,15 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
           onPoint={startPoint}
           onTip={startTip}
           selecting={tool.tool === 'select'}
+          holding={tool.infer}
         />
       </svg>
       {isProfile && profile && (
         <HoldLayer canvas={canvas} op={op.id} drawing={drawing} profile={profile} />
       )}
-      {isProfile && <Dimensions canvas={canvas} op={op.id} drawing={drawing} points={points} />}
+      {isProfile && !held(drawing) && (
+        <Dimensions canvas={canvas} op={op.id} drawing={drawing} points={points} />
+      )}
       <TableTools
         tool={tool}
         enabled={isProfile}

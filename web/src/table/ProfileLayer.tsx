@@ -14,6 +14,8 @@ interface Props {
   pending: { tool: Tool; points: P2[]; via: P2 | undefined }
   snap: Snap | null
   selecting: boolean
+  /** What is snapped to will be held. */
+  holding: boolean
   onPoint(e: PointerEvent, id: string): void
   onTip(e: PointerEvent, entity: string, i: number): void
 }
@@ -26,6 +28,7 @@ export function ProfileLayer({
   pending,
   snap,
   selecting,
+  holding,
   onPoint,
   onTip,
 }: Props) {
@@ -154,7 +157,7 @@ export function ProfileLayer({
             fontSize={12}
             fill="#7a5310"
           >
-            {snap.to}
+            {holding && snap.holds?.length ? `holds ${snap.to}` : snap.to}
           </text>
         </g>
       )}

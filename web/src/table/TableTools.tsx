@@ -1,4 +1,4 @@
-import { CircleDashed, Grid2x2, Maximize } from 'lucide-react'
+import { CircleDashed, Grid2x2, Link2, Maximize } from 'lucide-react'
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { keycap } from '../session/commands'
@@ -111,6 +111,15 @@ export function TableTools({
           onClick={() => tool.setConstruction(!tool.construction)}
         >
           <CircleDashed size={16} />
+        </IconButton>
+      )}
+      {enabled && (
+        <IconButton
+          label="Hold what is snapped to"
+          active={tool.infer}
+          onClick={() => tool.setInfer(!tool.infer)}
+        >
+          <Link2 size={16} />
         </IconButton>
       )}
       <IconButton label={`Grid of ${step} mm`} hint="G" active={grid} onClick={onGrid}>

@@ -117,6 +117,7 @@ describe('snapping', () => {
     expect(snapTo([10.4, 9.7], o)).toMatchObject({ id: 'a' })
     expect(snapTo([0.6, 5.2], o)).toMatchObject({ at: [0, 5], to: 'axis' })
     expect(snapTo([20.5, 30.9], o)).toMatchObject({ at: [20, 30], to: 'upright, level' })
+    expect(snapTo([14.4, 0.4], o)).toMatchObject({ at: [14, 0], to: 'base', holds: ['base'] })
     expect(snapTo([14.4, 5.2], o)).toMatchObject({ at: [14, 5], to: 'grid' })
   })
   it('grid steps are round', () => {

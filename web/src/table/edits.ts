@@ -13,7 +13,13 @@ export type DrawTool =
   | 'poles'
   | 'axis'
 /** A place clicked or typed: an existing point by id, or a new one. */
-export type Spot = { at: P2; id?: string }
+export type Spot = {
+  at: P2
+  id?: string
+  /** What the place was snapped to, which may be held from then on. */
+  holds?: Hint[]
+}
+export type Hint = 'axis' | 'base' | 'level' | 'upright'
 
 /** Coordinates are kept to a thousandth of a millimetre unless they were typed finer. */
 export const tidy = (x: number): number => Number(x.toFixed(3)) + 0

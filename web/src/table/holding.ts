@@ -1,11 +1,15 @@
 import type { P2 } from '@ivory/core/math'
 import {
+  AXIS,
   DIMENSIONS,
   type Dimensioned,
   type DimensionKind,
   type Drawing,
   dragTo,
+  endsOf,
   type Loose,
+  ORIGIN,
+  pointsOf,
   type Relation,
   withoutHold,
 } from '@ivory/core/profile'
@@ -13,6 +17,7 @@ import { freshId } from '@ivory/core/workpiece'
 import { toast } from 'sonner'
 import { EngineError, lathe, type ProfileView } from '../engine'
 import { setInputs, useSession } from '../session/session'
+import type { DrawTool, Spot } from './edits'
 
 const holdIds = (d: Drawing): string[] => [
   ...(d.relations ?? []).map((r) => r.id),
@@ -25,6 +30,34 @@ export function withRelations(d: Drawing, relations: Omit<Relation, 'id'>[]): Dr
   for (const r of relations)
     all.push({ ...r, id: freshId([...holdIds(d), ...all.map((x) => x.id)], 'hold') })
   return { ...d, relations: all }
+}
+
+/**
+ * The drawing with what its newest piece was snapped to held from now on: ends on the axis and the base
+ * line, a line level or upright, a smooth arc tangent to what it goes on from.
+ */
+export function withHints(d: Drawing, entity: string, tool: DrawTool, spots: Spot[]): Drawing {
+  const made = d.entities.find((e) => e.id === entity)
+  if (!made) return d
+  const ids = pointsOf(made)
+  const relations: Omit<Relation, 'id'>[] = []
+  const isNew = (p: string) => d.entities.filter((e) => pointsOf(e).includes(p)).length === 1
+  if (tool === 'line' || tool === 'arc' || tool === 'fit')
+    for (const [i, s] of spots.entries()) {
+      const p = ids[i]!
+      if (!isNew(p) || s.id) continue
+      if (s.holds?.includes('axis')) relations.push({ kind: 'on', points: [p], entities: [AXIS] })
+      if (s.holds?.includes('base'))
+        relations.push({ kind: 'level', points: [p, ORIGIN], entities: [] })
+    }
+  const end = spots[spots.length - 1]
+  if (made.kind === 'line')
+    for (const kind of ['level', 'upright'] as const)
+      if (end?.holds?.includes(kind)) relations.push({ kind, points: [], entities: [entity] })
+  const before = d.entities.find((e) => e.id !== entity && endsOf(e)?.[1] === ids[0])
+  if (tool === 'tangent-arc' && before && (before.kind === 'line' || before.kind === 'arc'))
+    relations.push({ kind: 'tangent', points: [], entities: [before.id, entity] })
+  return relations.length > 0 ? withRelations(d, relations) : d
 }
 
 /** The drawing with a dimension that keeps what it measures now (mm or rad). */
@@ -55,13 +88,13 @@ export function typedDimension(text: string, kind: DimensionKind, unit: 'mm' | '
     : t
 }
 
-/** What the solver starts from: the profile as it is shown. */
-export const looseFrom = (drawing: Drawing, p: ProfileView): Loose => ({
-  drawing,
-  points: p.points,
-  radii: p.radii,
-  targets: p.targets,
-})
+/** What the solver starts from: the profile as it is shown; null while that lags behind the drawing. */
+export function looseFrom(drawing: Drawing, p: ProfileView): Loose | null {
+  const shown =
+    Object.keys(drawing.points).every((id) => id in p.points) &&
+    drawing.entities.every((e) => e.kind !== 'circle' || e.id in p.radii)
+  return shown ? { drawing, points: p.points, radii: p.radii, targets: p.targets } : null
+}
 
 export const held = (d: Drawing): boolean => holdIds(d).length > 0
 
@@ -71,7 +104,8 @@ export function draggedDrawing(
   shown: ProfileView,
   moves: Record<string, P2>,
 ): Drawing | null {
-  const to = dragTo(looseFrom(base, shown), moves)
+  const loose = looseFrom(base, shown)
+  const to = loose && dragTo(loose, moves)
   return to && withPlaces(base, to)
 }
 

@@ -1,9 +1,10 @@
 import type { P2 } from '@ivory/core/math'
-import type { Spot } from './edits'
+import type { Hint, Spot } from './edits'
 
 export interface Snap extends Spot {
   /** What it snapped to, in words. */
   to: string
+  holds?: Hint[]
 }
 
 /**
@@ -23,7 +24,7 @@ export function snapTo(
   if (near) return { at: points[near.id]!, id: near.id, to: `point ${near.id}` }
   const onGrid = (x: number) => (grid > 0 ? Math.round(x / grid) * grid : x)
   let [x, y] = p
-  const words: string[] = []
+  const words: Hint[] = []
   if (Math.abs(x) <= reach) {
     x = 0
     words.push('axis')
@@ -34,8 +35,11 @@ export function snapTo(
   if (last && Math.abs(y - last[1]) <= reach) {
     y = last[1]
     words.push('level')
+  } else if (Math.abs(y) <= reach) {
+    y = 0
+    words.push('base')
   } else y = onGrid(y)
-  return { at: [x, y], to: words.join(', ') || (grid > 0 ? 'grid' : '') }
+  return { at: [x, y], to: words.join(', ') || (grid > 0 ? 'grid' : ''), holds: words }
 }
 
 /** A round grid step that is at least `pixels` wide on screen. */

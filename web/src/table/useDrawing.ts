@@ -5,6 +5,7 @@ import { useCallback, useEffect, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useSession } from '../session/session'
 import { addEntity, type DrawTool, SPOTS, type Spot } from './edits'
+import { withHints } from './holding'
 
 export type Tool = 'select' | DrawTool
 /** What the table's tools are called. */
@@ -48,6 +49,7 @@ export function useDrawing({
   const [spots, setSpots] = useState<Spot[]>([])
   const [over, setOver] = useState<P2 | null>(null)
   const [construction, setConstruction] = useState(false)
+  const [infer, setInfer] = useState(true)
 
   const choose = useCallback((t: Tool) => {
     setTool(t)
@@ -66,7 +68,7 @@ export function useDrawing({
 
   const commit = (t: DrawTool, all: Spot[]) => {
     const made = addEntity(drawing, t, all, { construction, via: viaOf(t, all, drawing, points) })
-    put(made.drawing)
+    put(infer ? withHints(made.drawing, made.entity, t, all) : made.drawing)
     const end = all[all.length - 1]!
     // Lines and tangent arcs go on from where they end; a chain that came back to a point is done.
     const goesOn = (t === 'line' || t === 'tangent-arc') && !end.id
@@ -104,6 +106,8 @@ export function useDrawing({
     last,
     construction,
     setConstruction,
+    infer,
+    setInfer,
     preview: {
       tool,
       points: preview,
