@@ -8,7 +8,7 @@ export {
   type Quantity,
   RESERVED,
 } from './expression'
-export { type FigureTable, type FigureValue, usedBy, workOut } from './figures'
+export { type FigureTable, type FigureValue, workOut } from './figures'
 export { type KeptFile, MAX_PACKED, packFile, unpackFile } from './files'
 export { MATERIALS, type Material, materialOf, WATER } from './materials'
 export { checkWorkpiece, MAX_BYTES, readWorkpiece, writeWorkpiece } from './read'
@@ -31,3 +31,4 @@ export {
   workpieceSchema,
 } from './schema'
 export { MM_PER_INCH, sayLengths } from './units'
+export { renameFigure, usesOf } from './uses'

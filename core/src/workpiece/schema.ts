@@ -16,6 +16,9 @@ export const figureSchema = z.object({
     .refine((n) => !RESERVED.has(n), 'this word is a unit or a function'),
   expr: z.string().min(1).max(500),
   note: z.string().max(500).optional(),
+  /** Span of its slider, in the figure's own unit (mm, deg, ml or plain). */
+  min: z.number().finite().optional(),
+  max: z.number().finite().optional(),
 })
 export type Figure = z.infer<typeof figureSchema>
 

@@ -1,48 +1,34 @@
-import { type Figure, figureSchema, freshId, usedBy } from '@ivory/core/workpiece'
-import { Trash2 } from 'lucide-react'
+import { type Figure, figureSchema, freshId, renameFigure, usesOf } from '@ivory/core/workpiece'
+import clsx from 'clsx'
+import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react'
+import { Slider } from 'radix-ui'
 import { toast } from 'sonner'
-import { edit, useSession } from '../session/session'
+import { edit, preview, select, settle, useSession } from '../session/session'
 import { Button, CommitInput, IconButton } from '../ui/controls'
+
+type Value = { value: number; length: number; angle: number } | undefined
+
+/** A figure's value in its own unit, for reading and sliding. */
+function shownValue(q: Value): { number: number; unit: string } | null {
+  if (!q) return null
+  if (q.length === 1) return { number: q.value, unit: 'mm' }
+  if (q.length === 3) return { number: q.value / 1000, unit: 'ml' }
+  if (q.angle === 1) return { number: (q.value * 180) / Math.PI, unit: 'deg' }
+  return { number: q.value, unit: '' }
+}
+const trim = (x: number) => String(Number(x.toFixed(3)))
 
 /** The named dimensions: change one and everything that uses it follows. */
 export function FiguresPanel() {
   const figures = useSession((s) => s.doc?.figures) ?? []
-  const values = useSession((s) => s.view?.figures)
-  const change = (i: number, patch: Partial<Figure>) => {
-    const next = figureSchema.safeParse({ ...figures[i], ...patch })
-    if (!next.success) {
-      toast.error(`This figure cannot be: ${next.error.issues[0]!.message}.`)
-      return
-    }
-    if (patch.name && figures.some((f, k) => k !== i && f.name === patch.name)) {
-      toast.error(`There is a figure named ${patch.name} already.`)
-      return
-    }
+  const add = () =>
     edit((d) => {
-      const old = d.figures[i]!.name
-      d.figures[i] = next.data
-      if (patch.name && patch.name !== old) renameEverywhere(d, old, patch.name)
+      const name = freshId(
+        d.figures.map((f) => f.name),
+        'figure',
+      )
+      d.figures.push({ name, expr: '10 mm' })
     })
-  }
-  const drop = (i: number) => {
-    const word = new RegExp(`\\b${figures[i]!.name}\\b`)
-    const ops = (useSession.getState().doc?.route ?? [])
-      .filter((o) => word.test(JSON.stringify(o.inputs)))
-      .map((o) => o.name)
-    const users = [...usedBy(figures, figures[i]!.name), ...ops]
-    if (users.length > 0) {
-      toast.error(`${figures[i]!.name} is used by ${users.join(', ')}.`)
-      return
-    }
-    edit((d) => void d.figures.splice(i, 1))
-  }
-  const add = () => {
-    const name = freshId(
-      figures.map((f) => f.name),
-      'figure',
-    )
-    edit((d) => void d.figures.push({ name, expr: '10 mm' }))
-  }
   return (
     <section aria-label="Figures" className="border-rule border-t p-3">
       <div className="mb-1 flex items-center justify-between">
@@ -58,66 +44,194 @@ export function FiguresPanel() {
         </p>
       )}
       <ul>
-        {figures.map((f, i) => {
-          const v = values?.find((x) => x.name === f.name)
-          return (
-            <li
-              key={f.name}
-              className="grid grid-cols-[1fr_1.2fr_auto] items-center gap-1 py-px text-sm"
-            >
-              <CommitInput
-                aria-label="Name of the figure"
-                className="figures"
-                value={f.name}
-                onCommit={(t) => change(i, { name: t.trim() })}
-              />
-              <CommitInput
-                aria-label={`Value of ${f.name}`}
-                className="figures"
-                value={f.expr}
-                error={v?.error}
-                title={v?.error ?? f.note}
-                onCommit={(t) => change(i, { expr: t.trim() })}
-              />
-              <IconButton label={`Delete ${f.name}`} className="size-6!" onClick={() => drop(i)}>
-                <Trash2 size={13} />
-              </IconButton>
-              {v?.error && <p className="col-span-3 text-out">{v.error}</p>}
-            </li>
-          )
-        })}
+        {figures.map((f, i) => (
+          <FigureRow key={f.name} figure={f} i={i} last={i === figures.length - 1} />
+        ))}
       </ul>
     </section>
   )
 }
 
-/** Puts the new name in every expression of figures and inputs. */
-function renameEverywhere(
-  d: { figures: { expr: string }[]; route: { inputs: Record<string, unknown> }[] },
-  from: string,
-  to: string,
-) {
-  const word = new RegExp(`\\b${from}\\b`, 'g')
-  for (const f of d.figures) f.expr = f.expr.replace(word, to)
-  const deep = (v: unknown, key: string): unknown => {
-    if (typeof v === 'string') return EXPRESSION_KEYS.has(key) ? v.replace(word, to) : v
-    if (Array.isArray(v)) return v.map((x) => deep(x, key))
-    if (v && typeof v === 'object')
-      return Object.fromEntries(Object.entries(v).map(([k, x]) => [k, deep(x, k)]))
-    return v
+/** Changes a figure after checking that it may be so; says why not otherwise. */
+function change(i: number, patch: Partial<Record<keyof Figure, Figure[keyof Figure] | undefined>>) {
+  const { doc } = useSession.getState()
+  if (!doc) return
+  const raw = Object.fromEntries(
+    Object.entries({ ...doc.figures[i], ...patch }).filter(([, v]) => v !== undefined),
+  )
+  const next = figureSchema.safeParse(raw)
+  if (!next.success) {
+    toast.error(`This figure cannot be: ${next.error.issues[0]!.message}.`)
+    return
   }
-  for (const op of d.route) op.inputs = deep(op.inputs, '') as Record<string, unknown>
+  const old = doc.figures[i]!.name
+  if (next.data.name !== old && doc.figures.some((f) => f.name === next.data.name)) {
+    toast.error(`There is a figure named ${next.data.name} already.`)
+    return
+  }
+  edit((d) => {
+    if (next.data.name !== old) renameFigure(d, old, next.data.name)
+    d.figures[i] = next.data
+  })
 }
-/** Inputs whose text is an expression; others are names and ids. */
-const EXPRESSION_KEYS = new Set([
-  'x',
-  'y',
-  'radius',
-  'distance',
-  'second',
-  'wall',
-  'angle',
-  'start',
-  'offset',
-  'value',
-])
+
+function drop(i: number) {
+  const { doc } = useSession.getState()
+  if (!doc) return
+  const { name } = doc.figures[i]!
+  const uses = usesOf(doc, name)
+  const users = [...uses.figures, ...uses.ops.map((id) => doc.route.find((o) => o.id === id)!.name)]
+  if (users.length > 0) toast.error(`${name} is used by ${users.join(', ')}.`)
+  else edit((d) => void d.figures.splice(i, 1))
+}
+
+const move = (i: number, by: 1 | -1) =>
+  edit((d) => {
+    const [f] = d.figures.splice(i, 1)
+    d.figures.splice(i + by, 0, f!)
+  })
+
+function FigureRow({ figure: f, i, last }: { figure: Figure; i: number; last: boolean }) {
+  const v = useSession((s) => s.view?.figures.find((x) => x.name === f.name))
+  const doc = useSession((s) => s.doc)!
+  const uses = usesOf(doc, f.name)
+  const count = uses.figures.length + uses.ops.length
+  const now = shownValue(v?.quantity)
+  const plain = now !== null && /^\s*[-+]?[\d.]+\s*(mm|deg|ml)?\s*$/.test(f.expr)
+  return (
+    <li className="border-rule/60 border-b py-0.5 text-sm">
+      <details>
+        <summary className="grid cursor-pointer grid-cols-[1fr_1.15fr_4.6rem] items-center gap-1 marker:content-none">
+          <CommitInput
+            aria-label="Name of the figure"
+            className="figures"
+            value={f.name}
+            onCommit={(t) => change(i, { name: t.trim() })}
+          />
+          <CommitInput
+            aria-label={`Value of ${f.name}`}
+            className="figures"
+            value={f.expr}
+            error={v?.error}
+            title={v?.error ?? f.note}
+            onCommit={(t) => change(i, { expr: t.trim() })}
+          />
+          <span
+            className="figures truncate text-right text-soft"
+            title={`${now ? `${trim(now.number)} ${now.unit}` : 'no value'}, used in ${count}`}
+          >
+            {now && !plain ? `= ${trim(now.number)}` : ''} <span aria-hidden="true">×{count}</span>
+            <span className="sr-only">used {count} times</span> ▾
+          </span>
+        </summary>
+        <div className="my-1 grid grid-cols-[3rem_1fr] items-center gap-x-2 gap-y-1 border-brass border-l-2 pl-2">
+          <span>note</span>
+          <CommitInput
+            aria-label={`Note on ${f.name}`}
+            value={f.note ?? ''}
+            onCommit={(t) => change(i, { note: t.trim() || undefined })}
+          />
+          <span>from, to</span>
+          <span className="flex items-center gap-1">
+            {(['min', 'max'] as const).map((k) => (
+              <CommitInput
+                key={k}
+                aria-label={`${k === 'min' ? 'Least' : 'Most'} of ${f.name}`}
+                className="figures w-16"
+                value={f[k] === undefined ? '' : String(f[k])}
+                onCommit={(t) => {
+                  const n = Number(t.replace(',', '.'))
+                  if (t.trim() !== '' && !Number.isFinite(n)) toast.error(`${t} is not a number.`)
+                  else change(i, { [k]: t.trim() === '' ? undefined : n })
+                }}
+              />
+            ))}
+            <span className="text-soft">{now?.unit}</span>
+          </span>
+          <span>used in</span>
+          <span className="flex flex-wrap gap-x-2">
+            {count === 0 && <span className="text-soft">nothing yet</span>}
+            {uses.figures.map((n) => (
+              <span key={n} className="figures">
+                {n}
+              </span>
+            ))}
+            {uses.ops.map((id) => (
+              <button
+                key={id}
+                type="button"
+                className="text-brass underline"
+                onClick={() => select(id)}
+              >
+                {doc.route.find((o) => o.id === id)!.name}
+              </button>
+            ))}
+          </span>
+          <span />
+          <span className="flex justify-end">
+            <IconButton label={`Move ${f.name} up`} disabled={i === 0} onClick={() => move(i, -1)}>
+              <ArrowUp size={13} />
+            </IconButton>
+            <IconButton label={`Move ${f.name} down`} disabled={last} onClick={() => move(i, 1)}>
+              <ArrowDown size={13} />
+            </IconButton>
+            <IconButton label={`Delete ${f.name}`} onClick={() => drop(i)}>
+              <Trash2 size={13} />
+            </IconButton>
+          </span>
+        </div>
+      </details>
+      {v?.error && <p className="text-out">{v.error}</p>}
+      {now && plain && f.min !== undefined && f.max !== undefined && f.min < f.max && (
+        <FigureSlider figure={f} i={i} now={now} min={f.min} max={f.max} />
+      )}
+    </li>
+  )
+}
+
+/** Drives the part live between the figure's least and most. */
+function FigureSlider({
+  figure,
+  i,
+  now,
+  min,
+  max,
+}: {
+  figure: Figure
+  i: number
+  now: { number: number; unit: string }
+  min: number
+  max: number
+}) {
+  const out = now.number < min || now.number > max
+  return (
+    <div className="flex items-center gap-2 py-0.5">
+      <span className="figures text-soft">{min}</span>
+      <Slider.Root
+        className="relative flex h-4 flex-1 touch-none select-none items-center"
+        min={min}
+        max={max}
+        step={(max - min) / 200}
+        value={[Math.min(max, Math.max(min, now.number))]}
+        onValueChange={([v]) =>
+          preview((d) => {
+            d.figures[i]!.expr = `${trim(v!)}${now.unit ? ` ${now.unit}` : ''}`
+          })
+        }
+        onValueCommit={settle}
+      >
+        <Slider.Track className="relative h-1 w-full rounded-full bg-rule">
+          <Slider.Range
+            className={clsx('absolute h-full rounded-full', out ? 'bg-out' : 'bg-brass')}
+          />
+        </Slider.Track>
+        <Slider.Thumb
+          aria-label={`Slide ${figure.name}`}
+          className="block h-4 w-2 rounded-sm border border-brass bg-sheet shadow-sm"
+        />
+      </Slider.Root>
+      <span className="figures text-soft">{max}</span>
+      {out && <span className="text-out">outside</span>}
+    </div>
+  )
+}

@@ -1,0 +1,61 @@
+import { namesIn } from './expression'
+import { usedBy } from './figures'
+import type { Workpiece } from './schema'
+
+/** Inputs whose text is an expression; others are names and ids. */
+const EXPRESSION_KEYS = new Set([
+  'x',
+  'y',
+  'radius',
+  'distance',
+  'second',
+  'wall',
+  'angle',
+  'start',
+  'offset',
+  'value',
+  'fraction',
+])
+
+/** Where a figure is used: names of other figures, and ids of ops. */
+export function usesOf(w: Workpiece, name: string): { figures: string[]; ops: string[] } {
+  return {
+    figures: usedBy(w.figures, name),
+    ops: w.route
+      .filter((o) => expressionsIn(o.inputs).some((e) => names(e, name)))
+      .map((o) => o.id),
+  }
+}
+
+/** Gives a figure another name wherever it is used. Changes `w` in place (a draft of it). */
+export function renameFigure(w: Workpiece, from: string, to: string): void {
+  const word = new RegExp(`(?<![\\w.])${from}(?!\\w)`, 'g')
+  for (const f of w.figures) {
+    if (f.name === from) f.name = to
+    if (names(f.expr, from)) f.expr = f.expr.replace(word, to)
+  }
+  const deep = (v: unknown, key: string): unknown => {
+    if (typeof v === 'string')
+      return EXPRESSION_KEYS.has(key) && names(v, from) ? v.replace(word, to) : v
+    if (Array.isArray(v)) return v.map((x) => deep(x, key))
+    if (v && typeof v === 'object')
+      return Object.fromEntries(Object.entries(v).map(([k, x]) => [k, deep(x, k)]))
+    return v
+  }
+  for (const op of w.route) op.inputs = deep(op.inputs, '') as Record<string, unknown>
+}
+
+const names = (expr: string, name: string): boolean => {
+  try {
+    return namesIn(expr).includes(name)
+  } catch {
+    return false
+  }
+}
+
+function expressionsIn(v: unknown, key = ''): string[] {
+  if (typeof v === 'string') return EXPRESSION_KEYS.has(key) ? [v] : []
+  if (Array.isArray(v)) return v.flatMap((x) => expressionsIn(x, key))
+  if (v && typeof v === 'object') return Object.entries(v).flatMap(([k, x]) => expressionsIn(x, k))
+  return []
+}
