@@ -13,6 +13,7 @@ export {
   valueSchema,
 } from './drawing'
 export { axisPlacing, type Finding, profileHealth } from './health'
+export { type Row, type RowKnown, reckonRow } from './pattern'
 export {
   chain,
   enclosed,

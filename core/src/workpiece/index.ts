@@ -10,6 +10,15 @@ export {
 } from './expression'
 export { type FigureTable, type FigureValue, workOut } from './figures'
 export { type KeptFile, MAX_PACKED, packFile, unpackFile } from './files'
+export {
+  clearing,
+  FITS,
+  type Fit,
+  type FitReckoning,
+  limitsOf,
+  printedWall,
+  reckonFit,
+} from './fits'
 export { MATERIALS, type Material, materialOf, WATER } from './materials'
 export { checkWorkpiece, MAX_BYTES, readWorkpiece, writeWorkpiece } from './read'
 export { emptyWorkpiece, freshId, insertOp, renumber, shownRoute } from './route'
