@@ -15,6 +15,7 @@ export {
   subCurve,
   tangentAt,
 } from './curve'
+export { ellipse } from './ellipse'
 export { fitSpline, HANDLE_REACH, type Handle } from './fit'
 export { flattenParams } from './flatten'
 export { intersect, type Meeting, selfIntersect } from './intersect'

@@ -26,6 +26,31 @@ const handleSchema = z.discriminatedUnion('hold', [
   z.object({ hold: z.literal('free'), d: z.tuple([z.number(), z.number()]) }),
 ])
 
+/** Pieces repeated in a row or round a point; the copies follow the pieces. Two of three numbers for a row. */
+const patternSchema = z.discriminatedUnion('kind', [
+  z.object({
+    id,
+    kind: z.literal('row'),
+    entities: z.array(id).min(1).max(200),
+    along: z.enum(['level', 'upright']),
+    /** Width of one along the row, mm: counts in the extent. */
+    size: valueSchema,
+    count: valueSchema.optional(),
+    pitch: valueSchema.optional(),
+    extent: valueSchema.optional(),
+  }),
+  z.object({
+    id,
+    kind: z.literal('ring'),
+    entities: z.array(id).min(1).max(200),
+    /** A point, or `origin`. */
+    about: id,
+    count: valueSchema,
+    /** Angle from the first to the last; a whole turn spread evenly when left out. */
+    extent: valueSchema.optional(),
+  }),
+])
+
 const common = { id, construction: z.boolean().optional() }
 const entitySchema = z.discriminatedUnion('kind', [
   z.object({ ...common, kind: z.literal('line'), a: id, b: id }),
@@ -43,9 +68,13 @@ const entitySchema = z.discriminatedUnion('kind', [
   z.object({
     ...common,
     kind: z.literal('poles'),
-    points: z.array(id).min(2).max(200),
+    points: z.array(id).min(2).max(2000),
     degree: z.number().int().min(1).max(5),
+    /** Knots from 0 to 1, one for each point and degree + 1 more; evenly spaced when left out. */
+    knots: z.array(z.number().min(0).max(1)).max(2010).optional(),
   }),
+  /** Ellipse about c with the end of one half-axis and the other's share of it. */
+  z.object({ ...common, kind: z.literal('ellipse'), c: id, end: id, ratio: z.number().positive() }),
   /** The axis the profile is turned about; without one it is the upright through the origin. */
   z.object({ ...common, kind: z.literal('axis'), a: id, b: id }),
 ])
@@ -56,6 +85,7 @@ export const drawingSchema = z
     points: z.record(id, pointSchema),
     entities: z.array(entitySchema).max(2000),
     /** What holds between points and pieces; ids are shared with the dimensions. */
+    patterns: z.array(patternSchema).max(100).optional(),
     relations: z.array(relationSchema).max(2000).optional(),
     dimensions: z.array(dimensionSchema).max(2000).optional(),
   })
@@ -78,6 +108,12 @@ export const drawingSchema = z
             path: ['entities', i],
           })
       }
+      if (e.kind === 'poles' && e.knots && !clampedKnots(e.knots, e.points.length, e.degree))
+        ctx.addIssue({
+          code: 'custom',
+          message: `"${e.id}" has knots that do not fit its points and degree`,
+          path: ['entities', i],
+        })
       if (e.kind === 'fit' && e.handles.length !== e.points.length)
         ctx.addIssue({
           code: 'custom',
@@ -115,6 +151,7 @@ function checkHolds(
 }
 
 export type Drawing = z.infer<typeof drawingSchema>
+export type Pattern = z.infer<typeof patternSchema>
 export type Entity = Drawing['entities'][number]
 export type DrawnPoint = z.infer<typeof pointSchema>
 
@@ -123,14 +160,22 @@ export const emptyDrawing = (): Drawing => ({ points: {}, entities: [] })
 /** Ids of the points an entity hangs on, in drawing order. */
 export function pointsOf(e: Entity): string[] {
   if (e.kind === 'circle') return [e.c]
+  if (e.kind === 'ellipse') return [e.c, e.end]
   if (e.kind === 'fit' || e.kind === 'poles') return e.points
   if (e.kind === 'arc') return [e.a, e.via, e.b]
   return [e.a, e.b]
 }
 
-/** The two end points of an open entity; null for a circle. */
+/** Rising knots that are full at both ends. */
+const clampedKnots = (knots: number[], n: number, degree: number): boolean =>
+  knots.length === n + degree + 1 &&
+  knots.every((k, i) => i === 0 || k >= knots[i - 1]!) &&
+  knots[degree] === 0 &&
+  knots[n] === 1
+
+/** The two end points of an open entity; null for a circle or an ellipse. */
 export function endsOf(e: Entity): [string, string] | null {
-  if (e.kind === 'circle') return null
+  if (e.kind === 'circle' || e.kind === 'ellipse') return null
   const p = pointsOf(e)
   return [p[0]!, p[p.length - 1]!]
 }
@@ -145,7 +190,33 @@ export function pruned(d: Drawing): Drawing {
   return {
     ...d,
     points: Object.fromEntries(Object.entries(d.points).filter(([id]) => used.has(id))),
+    ...(d.patterns ? { patterns: patternsOf(d, there) } : {}),
     ...(d.relations ? { relations: d.relations.filter(stands) } : {}),
     ...(d.dimensions ? { dimensions: d.dimensions.filter(stands) } : {}),
+  }
+}
+
+/** Patterns without the pieces that are gone; those left with none are dropped. */
+const patternsOf = (d: Drawing, there: ReadonlySet<string>): Pattern[] =>
+  (d.patterns ?? []).flatMap((p) => {
+    const entities = p.entities.filter((e) => there.has(e))
+    return entities.length > 0 ? [{ ...p, entities }] : []
+  })
+
+/** A piece under another name, on other points. */
+export function renamed(e: Entity, id: string, point: (p: string) => string): Entity {
+  switch (e.kind) {
+    case 'line':
+    case 'axis':
+      return { ...e, id, a: point(e.a), b: point(e.b) }
+    case 'arc':
+      return { ...e, id, a: point(e.a), via: point(e.via), b: point(e.b) }
+    case 'circle':
+      return { ...e, id, c: point(e.c) }
+    case 'ellipse':
+      return { ...e, id, c: point(e.c), end: point(e.end) }
+    case 'fit':
+    case 'poles':
+      return { ...e, id, points: e.points.map(point) }
   }
 }

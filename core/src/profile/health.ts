@@ -12,7 +12,7 @@ import {
   tangentAt,
 } from '../curve'
 import { ANGLE, dist, mm, type P2, POINT } from '../math'
-import { type Drawing, type Entity, endsOf, pointsOf, pruned } from './drawing'
+import { type Drawing, type Entity, endsOf, pointsOf, pruned, renamed } from './drawing'
 import type { Axis, Shape } from './shape'
 
 /** A weak spot of a profile: what, where, and the drawing as it would be after the fix. */
@@ -154,13 +154,17 @@ function closeGap(drawing: Drawing, shape: Shape, a: string, b: string, width: n
   const size = Math.max(...Object.values(shape.points).map((p) => Math.hypot(p[0], p[1])), 1)
   if (width < 0.05 * size) {
     const swap = (id: string) => (id === b ? a : id)
-    const entities = drawing.entities.map((e): Entity => {
-      if (e.kind === 'circle') return { ...e, c: swap(e.c) }
-      if (e.kind === 'arc') return { ...e, a: swap(e.a), via: swap(e.via), b: swap(e.b) }
-      if (e.kind === 'fit' || e.kind === 'poles') return { ...e, points: e.points.map(swap) }
-      return { ...e, a: swap(e.a), b: swap(e.b) }
-    })
-    return { label: 'Bring the ends together', drawing: without({ ...drawing, entities }, []) }
+    const entities = drawing.entities.map((e) => renamed(e, e.id, swap))
+    const one = <T extends { points: string[] }>(r: T): T => ({ ...r, points: r.points.map(swap) })
+    const relations = drawing.relations?.map(one)
+    const dimensions = drawing.dimensions?.map(one)
+    const joined = {
+      ...drawing,
+      entities,
+      ...(relations ? { relations } : {}),
+      ...(dimensions ? { dimensions } : {}),
+    }
+    return { label: 'Bring the ends together', drawing: without(joined, []) }
   }
   let n = 1
   while (drawing.entities.some((e) => e.id === `close${n}`)) n++

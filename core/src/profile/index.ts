@@ -7,11 +7,35 @@ export {
   type Entity,
   emptyDrawing,
   endsOf,
+  type Pattern,
   pointsOf,
   pruned,
   type Value,
   valueSchema,
 } from './drawing'
+export {
+  Builder,
+  breakAtCrossings,
+  chamferAt,
+  circleThrough,
+  ellipseAbout,
+  extendAt,
+  filletAt,
+  type Gap,
+  type Likeness,
+  mirrored,
+  offsetChain,
+  offsetPieces,
+  partOf,
+  polygon,
+  rectangle,
+  rectangleAbout,
+  slot,
+  transformed,
+  trimAt,
+  withHolds,
+  withPart,
+} from './edit'
 export { axisPlacing, type Finding, profileHealth } from './health'
 export { type Row, type RowKnown, reckonRow } from './pattern'
 export {

@@ -1,7 +1,17 @@
-import { arc, arcThrough, type Curve, fitSpline, line, uniformSpline } from '../curve'
+import {
+  arc,
+  arcThrough,
+  type Curve,
+  ellipse,
+  fitSpline,
+  line,
+  spline,
+  uniformSpline,
+} from '../curve'
 import { dist, type P2, unit } from '../math'
 import type { Drawing, Entity, Value } from './drawing'
 import { heldHandles } from './handles'
+import { repeated } from './repeat'
 import { DIMENSIONS, type HoldState, hold, type Loose } from './solver'
 
 /** One drawn entity as a curve. */
@@ -34,7 +44,7 @@ export interface Axis {
 const UPRIGHT: Axis = { origin: [0, 0], dir: [0, 1] }
 
 /** Turns a value into mm or rad; what it throws passes through. */
-export type Read = (v: Value, want: 'length' | 'angle') => number
+export type Read = (v: Value, want: 'length' | 'angle' | 'number') => number
 
 /** The drawing with its expressions worked out and nothing solved yet. */
 export function looseOf(drawing: Drawing, read: Read): Loose {
@@ -91,7 +101,10 @@ export function shapeOf(drawing: Drawing, read: Read): Shape {
     if (made) drawn.push({ id: e.id, curve: made, construction: Boolean(e.construction) })
     else empty.push(e.id)
   }
+  const copies = repeated(drawing, drawn, points, read)
+  drawn.push(...copies.drawn)
   const unfit = [
+    ...copies.unfit,
     ...held.state.unfit,
     ...unmet.map((id) => ({ id, message: 'The curve cannot be made to go on that way here.' })),
   ]
@@ -127,7 +140,12 @@ function curveOf(
     case 'poles': {
       const at = e.points.map((id) => points[id]!)
       if (at.every((p) => dist(p, at[0]!) < 1e-9)) return null
-      return e.kind === 'fit' ? fitSpline(at, e.handles) : uniformSpline(at, e.degree)
+      if (e.kind === 'fit') return fitSpline(at, e.handles)
+      return e.knots ? spline(e.degree, e.knots, at) : uniformSpline(at, e.degree)
+    }
+    case 'ellipse': {
+      const [c, a] = [points[e.c]!, points[e.end]!]
+      return dist(c, a) < 1e-9 ? null : ellipse(c, [a[0] - c[0], a[1] - c[1]], e.ratio)
     }
   }
 }

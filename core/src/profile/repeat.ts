@@ -1,0 +1,79 @@
+import { type Curve, type Placing, placeCurve } from '../curve'
+import type { P2 } from '../math'
+import type { Drawing, Pattern, Value } from './drawing'
+import { reckonRow } from './pattern'
+import { ORIGIN } from './solver'
+
+type Read = (v: Value, want: 'length' | 'angle' | 'number') => number
+interface Piece {
+  id: string
+  curve: Curve
+  construction: boolean
+}
+
+/** Most copies one pattern makes. */
+const MOST = 500
+
+/** The copies patterns make of their pieces; a copy of `line1` is `line1~2`, `line1~3` and so on. */
+export function repeated(
+  drawing: Drawing,
+  drawn: readonly Piece[],
+  points: Readonly<Record<string, P2>>,
+  read: Read,
+): { drawn: Piece[]; unfit: { id: string; message: string }[] } {
+  const out: Piece[] = []
+  const unfit: { id: string; message: string }[] = []
+  for (const p of drawing.patterns ?? []) {
+    const placings = p.kind === 'row' ? rowOf(p, read) : ringOf(p, points, read)
+    if (typeof placings === 'string') {
+      unfit.push({ id: p.id, message: placings })
+      continue
+    }
+    for (const id of p.entities) {
+      const piece = drawn.find((d) => d.id === id)
+      if (!piece) continue
+      for (const [k, placing] of placings.entries())
+        out.push({ ...piece, id: `${id}~${k + 2}`, curve: placeCurve(piece.curve, placing) })
+    }
+  }
+  return { drawn: out, unfit }
+}
+
+function rowOf(p: Extract<Pattern, { kind: 'row' }>, read: Read): Placing[] | string {
+  const value = (v: Value | undefined) => (v === undefined ? undefined : read(v, 'length'))
+  const count = p.count === undefined ? undefined : read(p.count, 'number')
+  const row = reckonRow({
+    size: read(p.size, 'length'),
+    count,
+    pitch: value(p.pitch),
+    extent: value(p.extent),
+  })
+  if (!row.ok) return row.diagnosis.message
+  if (row.value.count > MOST) return `${row.value.count} copies are too many; ${MOST} are the most.`
+  return Array.from({ length: row.value.count - 1 }, (_, i): Placing => {
+    const step = (i + 1) * row.value.pitch
+    return { origin: p.along === 'level' ? [step, 0] : [0, step], x: [1, 0], y: [0, 1] }
+  })
+}
+
+function ringOf(
+  p: Extract<Pattern, { kind: 'ring' }>,
+  points: Readonly<Record<string, P2>>,
+  read: Read,
+): Placing[] | string {
+  const n = read(p.count, 'number')
+  if (!Number.isInteger(n) || n < 1 || n > MOST)
+    return `The count must be a whole number from 1 to ${MOST}.`
+  const c: P2 | undefined = p.about === ORIGIN ? [0, 0] : points[p.about]
+  if (!c) return `The point ${p.about} is not there.`
+  const extent = p.extent === undefined ? undefined : read(p.extent, 'angle')
+  const step = extent === undefined ? (2 * Math.PI) / n : n > 1 ? extent / (n - 1) : 0
+  return Array.from({ length: n - 1 }, (_, i): Placing => {
+    const [cos, sin] = [Math.cos((i + 1) * step), Math.sin((i + 1) * step)]
+    return {
+      origin: [c[0] - cos * c[0] + sin * c[1], c[1] - sin * c[0] - cos * c[1]],
+      x: [cos, sin],
+      y: [-sin, cos],
+    }
+  })
+}
