@@ -145,7 +145,8 @@ function curveOf(
     }
     case 'ellipse': {
       const [c, a] = [points[e.c]!, points[e.end]!]
-      return dist(c, a) < 1e-9 ? null : ellipse(c, [a[0] - c[0], a[1] - c[1]], e.ratio)
+      const u: P2 = [a[0] - c[0], a[1] - c[1]]
+      return dist(c, a) < 1e-9 ? null : ellipse(c, u, [-u[1] * e.ratio, u[0] * e.ratio])
     }
   }
 }

@@ -1,4 +1,5 @@
 export { sectionDrawing } from './drawing'
+export { readDxf, writeDxf } from './dxf'
 export {
   type BodyMeasure,
   MAX_GEOMETRY_BYTES,
@@ -7,6 +8,7 @@ export {
   measureWorkpiece,
 } from './measure'
 export { writeObj } from './obj'
+export { type BroughtIn, drawingOf, MAX_OUTLINE_BYTES, type Outlines } from './outlines'
 export {
   FINENESS,
   FORMATS,
@@ -17,4 +19,5 @@ export {
   volumeDeviation,
 } from './release'
 export { readStl, writeStl } from './stl'
+export { readSvg, writeSvg } from './svgoutline'
 export { writeThreeMf } from './threemf'

@@ -11,10 +11,13 @@ export class Builder {
   readonly #drawing: Drawing
   /** Points made here, by place, so that pieces that meet share one. */
   readonly #made: { id: string; at: P2 }[] = []
+  readonly #join: number
   readonly added: string[] = []
 
-  constructor(drawing: Drawing) {
+  /** Places nearer than `join` mm become one point. */
+  constructor(drawing: Drawing, join = 1e-6) {
     this.#drawing = drawing
+    this.#join = join
     this.#points = { ...drawing.points }
     this.#entities = [...drawing.entities]
   }
@@ -23,7 +26,7 @@ export class Builder {
   }
   /** A point at a place; one made here before is shared. */
   point(at: P2): string {
-    const known = this.#made.find((m) => dist(m.at, at) < 1e-6)
+    const known = this.#made.find((m) => dist(m.at, at) <= this.#join)
     if (known) return known.id
     const id = fresh('p', (x) => x in this.#points)
     this.#points[id] = { x: tidy(at[0]), y: tidy(at[1]) }
