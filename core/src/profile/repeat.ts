@@ -1,7 +1,7 @@
 import { type Curve, type Placing, placeCurve } from '../curve'
-import type { P2 } from '../math'
+import { bad, type Outcome, type P2 } from '../math'
 import type { Drawing, Pattern, Value } from './drawing'
-import { reckonRow } from './pattern'
+import { type Row, reckonRow } from './pattern'
 import { ORIGIN } from './solver'
 
 type Read = (v: Value, want: 'length' | 'angle' | 'number') => number
@@ -20,11 +20,18 @@ export function repeated(
   drawn: readonly Piece[],
   points: Readonly<Record<string, P2>>,
   read: Read,
-): { drawn: Piece[]; unfit: { id: string; message: string }[] } {
+): { drawn: Piece[]; unfit: { id: string; message: string }[]; rows: Record<string, Row> } {
   const out: Piece[] = []
   const unfit: { id: string; message: string }[] = []
+  const rows: Record<string, Row> = {}
   for (const p of drawing.patterns ?? []) {
-    const placings = p.kind === 'row' ? rowOf(p, read) : ringOf(p, points, read)
+    let placings: Placing[] | string
+    if (p.kind === 'ring') placings = ringOf(p, points, read)
+    else {
+      const row = rowOf(p, read)
+      placings = row.ok ? along(p.along, row.value) : row.diagnosis.message
+      if (row.ok) rows[p.id] = row.value
+    }
     if (typeof placings === 'string') {
       unfit.push({ id: p.id, message: placings })
       continue
@@ -36,25 +43,27 @@ export function repeated(
         out.push({ ...piece, id: `${id}~${k + 2}`, curve: placeCurve(piece.curve, placing) })
     }
   }
-  return { drawn: out, unfit }
+  return { drawn: out, unfit, rows }
 }
 
-function rowOf(p: Extract<Pattern, { kind: 'row' }>, read: Read): Placing[] | string {
+function rowOf(p: Extract<Pattern, { kind: 'row' }>, read: Read): Outcome<Row> {
   const value = (v: Value | undefined) => (v === undefined ? undefined : read(v, 'length'))
-  const count = p.count === undefined ? undefined : read(p.count, 'number')
   const row = reckonRow({
     size: read(p.size, 'length'),
-    count,
+    count: p.count === undefined ? undefined : read(p.count, 'number'),
     pitch: value(p.pitch),
     extent: value(p.extent),
   })
-  if (!row.ok) return row.diagnosis.message
-  if (row.value.count > MOST) return `${row.value.count} copies are too many; ${MOST} are the most.`
-  return Array.from({ length: row.value.count - 1 }, (_, i): Placing => {
-    const step = (i + 1) * row.value.pitch
-    return { origin: p.along === 'level' ? [step, 0] : [0, step], x: [1, 0], y: [0, 1] }
-  })
+  if (row.ok && row.value.count > MOST)
+    return bad('row', `${row.value.count} copies are too many; ${MOST} are the most.`)
+  return row
 }
+
+const along = (way: 'level' | 'upright', row: Row): Placing[] =>
+  Array.from({ length: row.count - 1 }, (_, i): Placing => {
+    const step = (i + 1) * row.pitch
+    return { origin: way === 'level' ? [step, 0] : [0, step], x: [1, 0], y: [0, 1] }
+  })
 
 function ringOf(
   p: Extract<Pattern, { kind: 'ring' }>,

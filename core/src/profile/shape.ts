@@ -11,6 +11,7 @@ import {
 import { dist, type P2, unit } from '../math'
 import type { Drawing, Entity, Value } from './drawing'
 import { heldHandles } from './handles'
+import type { Row } from './pattern'
 import { repeated } from './repeat'
 import { DIMENSIONS, type HoldState, hold, type Loose } from './solver'
 
@@ -32,6 +33,8 @@ export interface Shape {
   axis: Axis
   /** What the dimensions are to be, mm or rad. */
   targets: Readonly<Record<string, number>>
+  /** What each row of copies comes to. */
+  rows: Readonly<Record<string, Row>>
   /** How far it is held: freedoms, conflicts, what dimensions measure. */
   hold: HoldState
 }
@@ -115,6 +118,7 @@ export function shapeOf(drawing: Drawing, read: Read): Shape {
     empty,
     axis,
     targets: loose.targets,
+    rows: copies.rows,
     hold: { ...held.state, unfit },
   }
 }

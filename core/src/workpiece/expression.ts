@@ -1,4 +1,5 @@
 import { type MathNode, parse } from 'mathjs/number'
+import { clearing, FITS, type Fit, printedWall, reckonFit } from './fits'
 
 /** A number with its dimension: powers of length (mm) and angle (rad). */
 export interface Quantity {
@@ -39,7 +40,8 @@ export const RESERVED: ReadonlySet<string> = new Set([
   ...Object.keys(UNITS),
   ...Object.keys(CONSTANTS),
   ...['sqrt', 'abs', 'min', 'max', 'round', 'floor', 'ceil', 'sin', 'cos', 'tan', 'asin', 'acos'],
-  ...['atan', 'atan2', 'hypot'],
+  ...['atan', 'atan2', 'hypot', 'around', 'inside', 'lines'],
+  ...Object.keys(FITS).flatMap((f) => [`hole_${f}`, `shaft_${f}`]),
 ])
 
 const MAX_LENGTH = 500
@@ -208,6 +210,18 @@ const ratio = (a: Quantity[], name: string): number => {
   return x.value
 }
 
+const lengths = (a: Quantity[], name: string): [number, number] => {
+  if (a.length !== 2) throw new ExpressionError(`${name}() takes two values.`)
+  const wrong = a.find((x) => x.angle !== 0 || x.length > 1)
+  if (wrong) throw new ExpressionError(`${name}() cannot take ${kind(wrong)}.`)
+  return [a[0]!.value, a[1]!.value]
+}
+const fitted = (a: Quantity[], fit: Fit) => {
+  const made = reckonFit(one(a, `a fit`).value, fit)
+  if (!made.ok) throw new ExpressionError(made.diagnosis.message)
+  return made.value
+}
+
 const FUNCTIONS: Record<string, (a: Quantity[]) => Quantity> = {
   sqrt: (a) => {
     const x = one(a, 'sqrt')
@@ -227,6 +241,16 @@ const FUNCTIONS: Record<string, (a: Quantity[]) => Quantity> = {
   asin: (a) => q(Math.asin(ratio(a, 'asin')), 0, 1),
   acos: (a) => q(Math.acos(ratio(a, 'acos')), 0, 1),
   atan: (a) => q(Math.atan(ratio(a, 'atan')), 0, 1),
+  // Plain numbers given to these are mm.
+  around: (a) => q(clearing(...lengths(a, 'around'), true), 1),
+  inside: (a) => q(clearing(...lengths(a, 'inside'), false), 1),
+  lines: (a) => q(printedWall(...lengths(a, 'lines')), 1),
+  ...Object.fromEntries(
+    (Object.keys(FITS) as Fit[]).flatMap((f) => [
+      [`hole_${f}`, (a: Quantity[]) => q(fitted(a, f).drawHole, 1)],
+      [`shaft_${f}`, (a: Quantity[]) => q(fitted(a, f).drawShaft, 1)],
+    ]),
+  ),
   atan2: (a) => q(Math.atan2(same(a, 'atan2')[0]!.value, a[1]?.value ?? 1), 0, 1),
 }
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { clearing, type Fit, limitsOf, printedWall, reckonFit } from '.'
+import { clearing, evaluateExpression, type Fit, limitsOf, printedWall, reckonFit } from '.'
 
 const um = (x: number) => Math.round(x * 1000)
 
@@ -71,4 +71,27 @@ it('clears by so much a side, and a wall of printed lines (row J2)', () => {
   expect(clearing(40, 1, false)).toBe(38)
   expect(printedWall(2, 0.45)).toBeCloseTo(0.9, 12)
   expect(printedWall(3, 0.72)).toBeCloseTo(2.16, 12)
+})
+
+describe('fits and clearances as expressions', () => {
+  it.each([
+    ['around(40, 1)', 42],
+    ['inside(40 mm, 1 mm)', 38],
+    ['lines(3, 0.45)', 1.35],
+    ['hole_slide(25)', 25.0105],
+    ['shaft_press(25 mm)', 25.0285],
+    ['around(cap, 0.2) / 2', 20.2],
+  ])('%s', (text, want) => {
+    const cap = { value: 40, length: 1, angle: 0 }
+    const x = evaluateExpression(text, (n) => (n === 'cap' ? cap : undefined))
+    expect(x.value).toBeCloseTo(want, 9)
+    expect(x.length).toBe(1)
+  })
+  it.each([['around(40)'], ['lines(3 deg, 1)'], ['hole_slide(500)'], ['hole_wild(25)']])(
+    '%s is refused in words',
+    (text) =>
+      expect(() => evaluateExpression(text, () => undefined)).toThrow(
+        /takes|cannot|table|no function|not/,
+      ),
+  )
 })

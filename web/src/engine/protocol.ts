@@ -1,7 +1,7 @@
 import type { WorkingRange } from '@ivory/core/limits'
 import type { Frame, Outcome, P2, P3 } from '@ivory/core/math'
 import type { ExactPart } from '@ivory/core/ops'
-import type { Finding, HoldState, Suggestion } from '@ivory/core/profile'
+import type { Finding, HoldState, Row, Suggestion } from '@ivory/core/profile'
 import type {
   GaugeReport,
   OpReport,
@@ -49,6 +49,7 @@ export interface ProfileView {
   radii: Record<string, number>
   /** What the driving dimensions are to be, mm or rad. */
   targets: Readonly<Record<string, number>>
+  rows: Readonly<Record<string, Row>>
   hold: HoldState
   suggestions: Suggestion[]
 }

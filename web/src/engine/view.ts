@@ -152,6 +152,7 @@ function profileView(id: string, p: Profile, draft: boolean): ProfileView {
     axis: p.shape.axis,
     radii: p.shape.radii,
     targets: p.shape.targets,
+    rows: p.shape.rows,
     hold: p.shape.hold,
     suggestions: draft ? [] : suggestions({ ...p.shape, drawing: p.drawing }),
   }
