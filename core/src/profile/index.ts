@@ -35,6 +35,7 @@ export {
   trimAt,
   withHolds,
   withPart,
+  withPlaces,
 } from './edit'
 export { axisPlacing, type Finding, profileHealth } from './health'
 export { type Row, type RowKnown, reckonRow } from './pattern'

@@ -16,4 +16,5 @@ export {
   rebuild,
   rebuildSteps,
 } from './rebuild'
+export { type Reshape, reshape, SHAPES, type ShapeTool } from './reshape'
 export { readSolid, rebuildWith } from './solids'

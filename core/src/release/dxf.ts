@@ -57,7 +57,7 @@ export function readDxf(text: string): Outcome<Outlines> {
       `The file holds ${entities.length} entities; ${MAX_PIECES} are the most.`,
     )
   const curves: Curve[] = []
-  const skipped: Record<string, number> = {}
+  const skipped = unknownIn(text)
   for (const e of entities) {
     const made = curvesOf(e).filter(isSane)
     if (made.length === 0) skipped[e.type] = (skipped[e.type] ?? 0) + 1
@@ -97,6 +97,26 @@ function curvesOf(e: Raw): Curve[] {
       return []
   }
 }
+
+/** Kinds of entity the parser passes over in silence, counted. */
+function unknownIn(text: string): Record<string, number> {
+  const lines = text.split(/\r\n|\r|\n/)
+  const out: Record<string, number> = {}
+  let inside = false
+  for (let i = 0; i + 1 < lines.length; i += 2) {
+    const [code, value] = [lines[i]!.trim(), lines[i + 1]!.trim()]
+    if (code === '2' && value === 'ENTITIES') inside = true
+    if (code !== '0') continue
+    if (value === 'ENDSEC') inside = false
+    if (inside && !PARSED.has(value)) out[value] = (out[value] ?? 0) + 1
+  }
+  return out
+}
+const PARSED = new Set(
+  '3DFACE ARC ATTDEF CIRCLE DIMENSION ELLIPSE INSERT LINE LWPOLYLINE MTEXT POINT POLYLINE SOLID SPLINE TEXT VERTEX SEQEND SECTION'.split(
+    ' ',
+  ),
+)
 
 /** The turn to the left from one angle to the other; a whole one when they are equal. */
 const sweepOf = (from: number, to: number): number => {

@@ -89,12 +89,13 @@ describe('DXF', () => {
         6.283185307179586,
       ) +
         pairs(0, 'TEXT', 8, 0, 10, 1, 20, 1, 40, 2, 1, 'hello') +
-        pairs(0, 'POINT', 8, 0, 10, 1, 20, 1),
+        pairs(0, 'POINT', 8, 0, 10, 1, 20, 1) +
+        pairs(0, 'HATCH', 8, 0, 10, 1, 20, 1),
     )
     const { curves: c, skipped } = got(readDxf(text))
     // Perimeter: Abramowitz & Stegun ch. 17 (row C4).
     expect(lengthOf(c[0]!)).toBeCloseTo(48.442241102738, 6)
-    expect(skipped).toEqual({ TEXT: 1, POINT: 1 })
+    expect(skipped).toEqual({ TEXT: 1, POINT: 1, HATCH: 1 })
   })
   it.each([
     ['', /not a readable|nothing/],

@@ -1,12 +1,15 @@
+import { good } from '@ivory/core/math'
+import { withPart } from '@ivory/core/profile'
 import {
   RebuildCache,
   rangeOf,
   rebuild,
   rebuildSteps,
+  reshape,
   solveWorkpiece,
   tryDimension,
 } from '@ivory/core/rebuild'
-import { release } from '@ivory/core/release'
+import { drawingOf, readDxf, readSvg, release, writeDxf, writeSvg } from '@ivory/core/release'
 import type { CallName, Calls, Request, Response } from './protocol'
 import { bodyView, transferables, viewOf } from './view'
 
@@ -31,6 +34,22 @@ const handlers: Handlers = {
     return found ? bodyView(found, { cutaway: false, fill: null, draft: true, solid: true }) : null
   },
   tryDimension: ({ doc, op, id, value }) => tryDimension(rebuild(doc, cache), op, id, value),
+  reshape: ({ doc, op, change }) => reshape(rebuild(doc, cache), op, change),
+  outline({ name, text, scale, join, drawing }) {
+    const read = /\.dxf$/i.test(name) ? readDxf(text) : readSvg(text)
+    if (!read.ok) return read
+    const made = drawingOf(read.value, scale ?? read.value.unit ?? 1, join)
+    return good({ ...made, drawing: withPart(drawing, made.drawing).drawing })
+  },
+  outlineOut({ doc, op, format }) {
+    const drawn = rebuild(doc, cache).state.profiles[op]?.shape.drawn ?? []
+    const curves = drawn.filter((d) => !d.construction).map((d) => d.curve)
+    if (curves.length === 0) return 'There is nothing drawn to write.'
+    if (format === 'dxf') return { text: writeDxf(curves), note: `${curves.length} pieces in mm` }
+    const { text, skipped } = writeSvg(curves)
+    const left = skipped > 0 ? `; ${skipped} of a degree SVG does not have were left out` : ''
+    return { text, note: `${curves.length - skipped} pieces in mm${left}` }
+  },
   range: ({ doc, op, input }) => rangeOf(doc, rebuild(doc, cache), op, input),
   solve: ({ doc, request }) => solveWorkpiece(doc, request),
   provide({ file, solid }) {

@@ -1,15 +1,16 @@
 import type { WorkingRange } from '@ivory/core/limits'
 import type { Frame, Outcome, P2, P3 } from '@ivory/core/math'
 import type { ExactPart } from '@ivory/core/ops'
-import type { Finding, HoldState, Row, Suggestion } from '@ivory/core/profile'
+import type { Drawing, Finding, HoldState, Row, Suggestion } from '@ivory/core/profile'
 import type {
   GaugeReport,
   OpReport,
+  Reshape,
   SolveReply,
   SolveRequest,
   tryDimension,
 } from '@ivory/core/rebuild'
-import type { Format, ReleasedFile } from '@ivory/core/release'
+import type { BroughtIn, Format, ReleasedFile } from '@ivory/core/release'
 import type { DisplayMesh, EdgeRef, FaceRef } from '@ivory/core/turned'
 import type { FigureValue, Workpiece } from '@ivory/core/workpiece'
 
@@ -79,6 +80,17 @@ export interface Calls {
   tryDimension: {
     ask: { doc: Workpiece; op: string; id: string; value: number | string }
     reply: ReturnType<typeof tryDimension>
+  }
+  reshape: { ask: { doc: Workpiece; op: string; change: Reshape }; reply: Outcome<Drawing> }
+  /** A drawing with the outline of a DXF or SVG text added, and what became of it. */
+  outline: {
+    ask: { name: string; text: string; scale: number | null; join: number; drawing: Drawing }
+    reply: Outcome<BroughtIn>
+  }
+  /** The pieces of a profile as DXF or SVG. */
+  outlineOut: {
+    ask: { doc: Workpiece; op: string; format: 'dxf' | 'svg' }
+    reply: { text: string; note: string } | string
   }
   range: { ask: { doc: Workpiece; op: string; input: string }; reply: WorkingRange | null }
   solve: { ask: { doc: Workpiece; request: SolveRequest }; reply: SolveReply | string }

@@ -2,6 +2,7 @@ export { Builder } from './build'
 export { chamferAt, filletAt } from './corner'
 export { breakAtCrossings, extendAt, trimAt } from './cut'
 export { type Gap, offsetChain, offsetPieces } from './offset'
+export { withPlaces } from './places'
 export {
   circleThrough,
   ellipseAbout,
