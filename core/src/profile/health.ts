@@ -45,13 +45,16 @@ export function profileHealth(drawing: Drawing, shape: Shape): Finding[] {
   const byId = new Map(drawing.entities.map((e) => [e.id, e]))
   const placing = axisPlacing(shape.axis)
   const local = live.map((d) => ({ ...d, local: placeCurve(d.curve, placing) }))
+  // Copies a pattern makes are as sound as the pieces they are made of.
+  const own = live.filter((d) => byId.has(d.id))
+  const ownLocal = local.filter((d) => byId.has(d.id))
   const findings = [
     ...noLength(drawing, shape),
-    ...twice(drawing, live),
-    ...gaps(drawing, shape, local, byId),
+    ...twice(drawing, own),
+    ...gaps(drawing, shape, ownLocal, byId),
     ...crossings(live),
     ...overAxis(local),
-    ...notSquare(drawing, local, byId),
+    ...notSquare(drawing, ownLocal, byId),
   ]
   return findings.sort((a, b) => Number(b.grave) - Number(a.grave))
 }

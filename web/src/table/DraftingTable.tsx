@@ -13,11 +13,12 @@ import { Grid } from './Grid'
 import { HoldLayer } from './HoldLayer'
 import { draggedDrawing, held } from './holding'
 import { ProfileLayer } from './ProfileLayer'
+import { reshapeProfile } from './reshaping'
 import { SectionLayer } from './SectionLayer'
 import { gridStep, type Snap, snapTo } from './snap'
 import { TableTools } from './TableTools'
 import { useCanvasView } from './useCanvasView'
-import { useDrawing } from './useDrawing'
+import { type CutTool, isCut, useDrawing } from './useDrawing'
 
 const empty = emptyDrawing()
 
@@ -50,7 +51,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
     | null
   >(null)
   const put = useCallback((d: Drawing) => op && setInputs(op.id, { drawing: d }), [op])
-  const tool = useDrawing({ drawing, points, put, enabled: isProfile })
+  const tool = useDrawing({ op: op?.id ?? '', drawing, points, put, enabled: isProfile })
   const step = gridStep(canvas.view.scale, 14)
 
   const extent = useMemo(() => {
@@ -210,6 +211,14 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
           onPoint={startPoint}
           onTip={startTip}
           selecting={tool.tool === 'select'}
+          onCut={
+            isCut(tool.tool) && isProfile
+              ? (e, piece) => {
+                  e.stopPropagation()
+                  void reshapeProfile(op.id, { do: tool.tool as CutTool, piece, at: local(e) })
+                }
+              : undefined
+          }
           holding={tool.infer}
         />
       </svg>

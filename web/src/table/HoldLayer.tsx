@@ -23,6 +23,8 @@ export function HoldLayer({
     return mark ? [{ d, ...mark }] : []
   })
   const bad = new Set(profile.hold.conflict)
+  // The middle of an arc goes where its ends and radius do.
+  const middles = new Set(drawing.entities.flatMap((e) => (e.kind === 'arc' ? [e.via] : [])))
   return (
     <>
       <svg
@@ -33,7 +35,12 @@ export function HoldLayer({
       >
         {profile.hold.travels.map((t) => {
           const at = profile.points[t.point]
-          return at && <Travel key={t.point} at={toScreen(at)} direction={t.direction} />
+          return (
+            at &&
+            !middles.has(t.point) && (
+              <Travel key={t.point} at={toScreen(at)} direction={t.direction} />
+            )
+          )
         })}
         {marks.map(({ d, path }) => (
           <path

@@ -18,6 +18,8 @@ interface Props {
   holding: boolean
   onPoint(e: PointerEvent, id: string): void
   onTip(e: PointerEvent, entity: string, i: number): void
+  /** Given while a cutting tool is in hand. */
+  onCut: ((e: PointerEvent, piece: string) => void) | undefined
 }
 
 /** The selected profile's pieces, points and handles, weak spots, and what is being drawn. */
@@ -31,6 +33,7 @@ export function ProfileLayer({
   holding,
   onPoint,
   onTip,
+  onCut,
 }: Props) {
   const profile = useSession((s) => s.view?.profiles.find((p) => p.id === profileId))
   const drawn = useSession((s) => s.drawn)
@@ -57,7 +60,7 @@ export function ProfileLayer({
               strokeWidth={on ? 3.2 : c.construction ? 1 : 2.2}
               strokeDasharray={c.construction ? '6 4' : undefined}
             />
-            {selecting && (
+            {(selecting || onCut) && (
               <path
                 d={path(c.points)}
                 fill="none"
@@ -68,6 +71,10 @@ export function ProfileLayer({
                 className="cursor-pointer"
                 onPointerDown={(e) => {
                   e.stopPropagation()
+                  if (onCut) {
+                    onCut(e, c.id)
+                    return
+                  }
                   useSession.setState((s) => ({
                     drawn: {
                       points: e.shiftKey ? s.drawn.points : [],
@@ -185,6 +192,11 @@ function pendingShape({ tool, points, via }: Props['pending']): P2[] {
   if (tool === 'tangent-arc' && via) return flat(arcThrough(apart[0]!, via, apart[1]!))
   if (tool === 'centre-arc' && via && apart.length === 3)
     return flat(arcThrough(apart[1]!, via, apart[2]!))
+  if (tool === 'rectangle' || tool === 'rectangle-about') {
+    const [p, q] = [apart[0]!, apart[1]!]
+    const a: P2 = tool === 'rectangle' ? p : [2 * p[0] - q[0], 2 * p[1] - q[1]]
+    return [a, [q[0], a[1]], q, [a[0], q[1]], a]
+  }
   if (tool === 'circle') {
     const [c, p] = [apart[0]!, apart[1]!]
     const r = Math.hypot(p[0] - c[0], p[1] - c[1])

@@ -53,6 +53,34 @@ const MARKS: Record<Tool, { path: string; dots: [number, number][] }> = {
     dots: [],
   },
   axis: { path: 'M9 2v5M9 8.500v1M9 11v5', dots: [] },
+  rectangle: {
+    path: 'M3 5h12v9H3z',
+    dots: [
+      [3, 14],
+      [15, 5],
+    ],
+  },
+  'rectangle-about': { path: 'M3 5h12v9H3z', dots: [[9, 9.5]] },
+  polygon: { path: 'M9 3l5.700 4.100-2.200 6.700H5.500L3.300 7.100z', dots: [[9, 9]] },
+  slot: {
+    path: 'M6 6h6a3 3 0 0 1 0 6H6a3 3 0 0 1 0-6z',
+    dots: [
+      [6, 9],
+      [12, 9],
+    ],
+  },
+  ellipse: { path: 'M2 9a7 4 0 1 0 14 0a7 4 0 1 0-14 0', dots: [[9, 9]] },
+  circle3: {
+    path: 'M15 9A6 6 0 1 1 3 9A6 6 0 1 1 15 9',
+    dots: [
+      [3, 9],
+      [9, 3],
+      [15, 9],
+    ],
+  },
+  trim: { path: 'M4 3v12M14 3v12M4 9h3M11 9h3', dots: [] },
+  extend: { path: 'M15 3v12M3 9h6M10 9h1M12 9h1', dots: [[9, 9]] },
+  break: { path: 'M3 9h4M11 9h4M9 3v4M9 11v4', dots: [[9, 9]] },
 }
 
 export function TableTools({
@@ -83,7 +111,7 @@ export function TableTools({
     <div
       role="toolbar"
       aria-label="Drafting tools"
-      className="absolute top-2 left-2 flex items-center gap-0.5 rounded-sm border border-rule bg-sheet/95 p-0.5"
+      className="absolute top-2 left-2 flex max-w-[calc(100%-1rem)] flex-wrap items-center gap-0.5 rounded-sm border border-rule bg-sheet/95 p-0.5"
       onPointerDown={(e) => e.stopPropagation()}
       onDoubleClick={(e) => e.stopPropagation()}
     >
@@ -143,6 +171,18 @@ export function TableTools({
               if (e.key === 'Escape') tool.choose('select')
             }}
           />
+          {tool.tool === 'polygon' && (
+            <input
+              aria-label="Sides"
+              type="number"
+              min={3}
+              max={200}
+              className="figures w-14 rounded-sm border border-rule bg-sheet px-1"
+              value={tool.sides}
+              onChange={(e) => tool.setSides(Math.round(Number(e.target.value)))}
+              onKeyDown={(e) => e.stopPropagation()}
+            />
+          )}
           {tool.placed > 0 && (
             <button type="button" className="px-2 text-brass text-sm" onClick={tool.finish}>
               End (Enter)

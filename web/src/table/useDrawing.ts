@@ -1,13 +1,18 @@
 import { arcAbout, arcTangent, pointAt } from '@ivory/core/curve'
 import type { P2 } from '@ivory/core/math'
 import { type Drawing, endsOf } from '@ivory/core/profile'
+import type { ShapeTool } from '@ivory/core/rebuild'
 import { useCallback, useEffect, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useSession } from '../session/session'
 import { addEntity, type DrawTool, SPOTS, type Spot } from './edits'
 import { withHints } from './holding'
+import { reshapeProfile } from './reshaping'
 
-export type Tool = 'select' | DrawTool
+/** Tools that change the piece clicked. */
+export const CUTS = ['trim', 'extend', 'break'] as const
+export type CutTool = (typeof CUTS)[number]
+export type Tool = 'select' | DrawTool | ShapeTool | CutTool
 /** What the table's tools are called. */
 export const TOOL_LABELS: Record<Tool, string> = {
   select: 'Choose and drag',
@@ -19,6 +24,15 @@ export const TOOL_LABELS: Record<Tool, string> = {
   fit: 'Curve through points',
   poles: 'Spline by control points',
   axis: 'Turning axis',
+  rectangle: 'Rectangle by corners',
+  'rectangle-about': 'Rectangle about its middle',
+  polygon: 'Regular polygon',
+  slot: 'Slot',
+  ellipse: 'Ellipse',
+  circle3: 'Circle through three points',
+  trim: 'Trim to the crossings',
+  extend: 'Lengthen to the next piece',
+  break: 'Break at the crossings',
 }
 /** Keys of the table's tools. */
 export const TOOL_KEYS: Record<Tool, string> = {
@@ -31,15 +45,37 @@ export const TOOL_KEYS: Record<Tool, string> = {
   fit: 'f',
   poles: 'p',
   axis: 'y',
+  rectangle: 'r',
+  'rectangle-about': 'shift+r',
+  polygon: 'shift+p',
+  slot: 'shift+o',
+  ellipse: 'e',
+  circle3: 'shift+c',
+  trim: 'q',
+  extend: 'shift+q',
+  break: 'shift+x',
 }
+
+const SHAPE_SPOTS: Record<ShapeTool, number> = {
+  rectangle: 2,
+  'rectangle-about': 2,
+  polygon: 2,
+  slot: 3,
+  ellipse: 3,
+  circle3: 3,
+}
+export const isShape = (t: Tool): t is ShapeTool => t in SHAPE_SPOTS
+export const isCut = (t: Tool): t is CutTool => (CUTS as readonly string[]).includes(t)
 
 /** The drawing tool in hand, the spots placed so far and what comes of them. */
 export function useDrawing({
+  op,
   drawing,
   points,
   put,
   enabled,
 }: {
+  op: string
   drawing: Drawing
   points: Record<string, P2>
   put(d: Drawing): void
@@ -50,6 +86,7 @@ export function useDrawing({
   const [over, setOver] = useState<P2 | null>(null)
   const [construction, setConstruction] = useState(false)
   const [infer, setInfer] = useState(true)
+  const [sides, setSides] = useState(6)
 
   const choose = useCallback((t: Tool) => {
     setTool(t)
@@ -76,15 +113,28 @@ export function useDrawing({
     useSession.setState({ drawn: { points: [], entities: [made.entity] } })
   }
   const place = (spot: Spot) => {
-    if (tool === 'select') return
+    if (tool === 'select' || isCut(tool)) return
     const last = spots[spots.length - 1]
     if (last && Math.hypot(last.at[0] - spot.at[0], last.at[1] - spot.at[1]) < 1e-6) return
     const all = [...spots, spot]
-    if (SPOTS[tool] === all.length) commit(tool, all)
+    if (isShape(tool)) {
+      if (all.length < SHAPE_SPOTS[tool]) setSpots(all)
+      else {
+        void reshapeProfile(op, { do: 'shape', shape: tool, spots: all.map((s) => s.at), sides })
+        setSpots([])
+      }
+    } else if (SPOTS[tool] === all.length) commit(tool, all)
     else setSpots(all)
   }
   const finish = () => {
-    if (tool !== 'select' && SPOTS[tool] === null && spots.length >= 2) commit(tool, spots)
+    if (
+      tool !== 'select' &&
+      !isShape(tool) &&
+      !isCut(tool) &&
+      SPOTS[tool] === null &&
+      spots.length >= 2
+    )
+      commit(tool, spots)
     else setSpots([])
   }
 
@@ -96,7 +146,7 @@ export function useDrawing({
   useHotkeys('escape', () => (spots.length > 0 ? setSpots([]) : choose('select')), { enabled })
 
   const last = spots[spots.length - 1]?.at ?? null
-  const preview = tool !== 'select' && over ? [...spots.map((s) => s.at), over] : []
+  const preview = tool !== 'select' && !isCut(tool) && over ? [...spots.map((s) => s.at), over] : []
   return {
     tool,
     choose,
@@ -108,11 +158,13 @@ export function useDrawing({
     setConstruction,
     infer,
     setInfer,
+    sides,
+    setSides,
     preview: {
       tool,
       points: preview,
       via:
-        tool === 'select'
+        tool === 'select' || isShape(tool) || isCut(tool)
           ? undefined
           : viaOf(
               tool,

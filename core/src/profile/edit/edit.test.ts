@@ -7,6 +7,7 @@ import {
   drawingSchema,
   emptyDrawing,
   enclosed,
+  profileHealth,
   regionArea,
   type Shape,
   shapeOf,
@@ -387,4 +388,22 @@ describe('patterns', () => {
     expect(s.hold.unfit[0]).toMatchObject({ id: 'row1', message: expect.stringContaining('whole') })
     expect(areaOf(d)).toBeCloseTo(8, 9)
   })
+})
+
+it('the health of a patterned drawing is that of its pieces', () => {
+  const d: Drawing = {
+    ...got(rectangle(emptyDrawing(), [20, 0], [24, 2])),
+    patterns: [
+      {
+        id: 'row1',
+        kind: 'row',
+        entities: ['line1', 'line2', 'line3', 'line4'],
+        along: 'upright',
+        size: 2,
+        count: 4,
+        pitch: 5,
+      },
+    ],
+  }
+  expect(profileHealth(d, shape(d))).toEqual([])
 })

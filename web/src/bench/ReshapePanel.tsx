@@ -1,0 +1,221 @@
+import { type Drawing, pointsOf } from '@ivory/core/profile'
+import type { Op } from '@ivory/core/workpiece'
+import { useState } from 'react'
+import type { ProfileView } from '../engine'
+import { setInputs, useSession } from '../session/session'
+import { copyPieces, pastePieces, reshapeProfile } from '../table/reshaping'
+import { typedValue } from '../table/typed'
+import { Button, Choice } from '../ui/controls'
+import { OutlineFiles } from './OutlineFiles'
+import { PatternFields } from './PatternFields'
+
+/** Changes of what is chosen on the table: corners, offset, mirror, copies, moves; and outline files. */
+export function ReshapePanel({ op, profile }: { op: Op; profile: ProfileView }) {
+  const drawn = useSession((s) => s.drawn)
+  const drawing = op.inputs.drawing as Drawing
+  const pieces = drawn.entities.filter((e) => drawing.entities.some((x) => x.id === e))
+  const [point] = drawn.points.length === 1 ? drawn.points : []
+  return (
+    <details>
+      <summary className="cursor-pointer font-medium">Reshape</summary>
+      <div className="mt-1 flex flex-col gap-2 text-sm">
+        {point && <Corner op={op.id} point={point} />}
+        {pieces.length > 0 && <Offset op={op.id} pieces={pieces} />}
+        {pieces.length > 0 && (
+          <p className="flex flex-wrap gap-1">
+            <Button
+              className="py-0!"
+              onClick={() => void reshapeProfile(op.id, { do: 'mirror', pieces, line: 'axis' })}
+            >
+              Mirror in the axis
+            </Button>
+            {pieces.length > 1 && (
+              <Button
+                className="py-0!"
+                onClick={() =>
+                  void reshapeProfile(op.id, {
+                    do: 'mirror',
+                    pieces: pieces.slice(0, -1),
+                    line: pieces[pieces.length - 1]!,
+                  })
+                }
+              >
+                Mirror in {pieces[pieces.length - 1]}
+              </Button>
+            )}
+            <Button className="py-0!" onClick={() => void copyPieces(op.id, pieces)}>
+              Copy
+            </Button>
+            <Button className="py-0!" onClick={() => toConstruction(op.id, drawing, pieces)}>
+              To construction
+            </Button>
+          </p>
+        )}
+        {drawn.points.length + pieces.length > 0 && (
+          <Move op={op.id} points={[...new Set([...drawn.points, ...pointsIn(drawing, pieces)])]} />
+        )}
+        {pieces.length + drawn.points.length === 0 && (
+          <p className="text-soft">
+            Choose a corner point to round it, or pieces to offset, mirror, repeat, copy or move.
+          </p>
+        )}
+        <PatternFields op={op} drawing={drawing} pieces={pieces} profile={profile} />
+        <p className="flex flex-wrap gap-1">
+          <Button className="py-0!" onClick={() => pastePieces(op.id)}>
+            Put copied pieces here
+          </Button>
+        </p>
+        <OutlineFiles op={op} drawing={drawing} />
+      </div>
+    </details>
+  )
+}
+
+const pointsIn = (d: Drawing, pieces: string[]): string[] =>
+  d.entities.filter((e) => pieces.includes(e.id)).flatMap(pointsOf)
+
+const toConstruction = (op: string, drawing: Drawing, pieces: string[]) =>
+  setInputs(op, {
+    drawing: {
+      ...drawing,
+      entities: drawing.entities.map((e) =>
+        pieces.includes(e.id) ? { ...e, construction: true } : e,
+      ),
+    },
+  })
+
+/** A text field for a number or an expression. */
+function Entry({
+  label,
+  text,
+  onText,
+  className = 'w-20',
+}: {
+  label: string
+  text: string
+  onText(t: string): void
+  className?: string
+}) {
+  return (
+    <label className="flex items-center gap-1">
+      <span>{label}</span>
+      <input
+        aria-label={label}
+        className={`figures rounded-sm border border-rule bg-sheet px-1.5 py-0.5 ${className}`}
+        value={text}
+        onChange={(e) => onText(e.target.value)}
+        onKeyDown={(e) => e.stopPropagation()}
+      />
+    </label>
+  )
+}
+const useUnit = () => useSession((s) => s.doc?.unit ?? 'mm')
+
+function Corner({ op, point }: { op: string; point: string }) {
+  const [size, setSize] = useState('3')
+  const unit = useUnit()
+  const go = (how: 'fillet' | 'chamfer') => {
+    const value = typedValue(size, unit)
+    if (value !== null) void reshapeProfile(op, { do: how, point, size: value })
+  }
+  return (
+    <p className="flex flex-wrap items-center gap-1">
+      <Entry label="Corner size" text={size} onText={setSize} />
+      <Button className="py-0!" onClick={() => go('fillet')}>
+        Round {point}
+      </Button>
+      <Button className="py-0!" onClick={() => go('chamfer')}>
+        Bevel {point}
+      </Button>
+    </p>
+  )
+}
+
+function Offset({ op, pieces }: { op: string; pieces: string[] }) {
+  const [by, setBy] = useState('3')
+  const [side, setSide] = useState('1')
+  const [gap, setGap] = useState('round')
+  const unit = useUnit()
+  return (
+    <p className="flex flex-wrap items-center gap-1">
+      <Entry label="Offset by" text={by} onText={setBy} className="w-16" />
+      <Choice
+        label="Side of the offset"
+        value={side}
+        options={[
+          { value: '1', label: 'left' },
+          { value: '-1', label: 'right' },
+          { value: '0', label: 'both' },
+        ]}
+        onChange={setSide}
+      />
+      <Choice
+        label="Outer corners"
+        value={gap}
+        options={[
+          { value: 'round', label: 'rounded' },
+          { value: 'sharp', label: 'sharp' },
+        ]}
+        onChange={setGap}
+      />
+      <Button
+        className="py-0!"
+        onClick={() => {
+          const value = typedValue(by, unit)
+          if (value !== null)
+            void reshapeProfile(op, {
+              do: 'offset',
+              pieces,
+              by: value,
+              side: Number(side) as -1 | 0 | 1,
+              gap: gap as 'round' | 'sharp',
+            })
+        }}
+      >
+        Offset
+      </Button>
+    </p>
+  )
+}
+
+function Move({ op, points }: { op: string; points: string[] }) {
+  const [v, setV] = useState({ dx: '0', dy: '0', turn: '0', scale: '1' })
+  const unit = useUnit()
+  const num = (t: string) => {
+    const n = Number(t.replace(',', '.'))
+    return Number.isFinite(n) ? n : t
+  }
+  return (
+    <p className="flex flex-wrap items-center gap-1">
+      <Entry label="Out" text={v.dx} onText={(dx) => setV({ ...v, dx })} className="w-14" />
+      <Entry label="up" text={v.dy} onText={(dy) => setV({ ...v, dy })} className="w-14" />
+      <Entry
+        label="turn °"
+        text={v.turn}
+        onText={(turn) => setV({ ...v, turn })}
+        className="w-12"
+      />
+      <Entry
+        label="scale"
+        text={v.scale}
+        onText={(scale) => setV({ ...v, scale })}
+        className="w-12"
+      />
+      <Button
+        className="py-0!"
+        onClick={() =>
+          void reshapeProfile(op, {
+            do: 'move',
+            points,
+            step: [typedValue(v.dx, unit) ?? 0, typedValue(v.dy, unit) ?? 0],
+            turn: num(v.turn),
+            scale: num(v.scale),
+            about: [0, 0],
+          })
+        }
+      >
+        Move
+      </Button>
+    </p>
+  )
+}
