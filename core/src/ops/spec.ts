@@ -4,26 +4,19 @@ import type { Dimension } from '../workpiece'
 import type { OpContext, OpResult } from './state'
 
 /** How one input is shown and edited on the op's sheet. */
-export type Field =
-  | {
-      name: string
-      label: string
-      help: string
-      type: 'value'
-      dim: Dimension
-      optional?: boolean
-      ranged?: boolean
-    }
-  | {
-      name: string
-      label: string
-      help: string
-      type: 'choice'
-      options: { value: string; label: string }[]
-    }
-  | { name: string; label: string; help: string; type: 'plane' | 'profile' | 'body' }
-  | { name: string; label: string; help: string; type: 'faces' | 'edges' }
-  | { name: string; label: string; help: string; type: 'drawing' | 'file' }
+export type Field = {
+  name: string
+  label: string
+  help: string
+  /** Shown only while this holds of the inputs. */
+  when?: (inputs: Readonly<Record<string, unknown>>) => boolean
+} & (
+  | { type: 'value'; dim: Dimension; optional?: boolean; ranged?: boolean }
+  | { type: 'choice'; options: { value: string; label: string }[] }
+  | { type: 'plane' | 'profile' | 'body' | 'piece' | 'place' }
+  | { type: 'faces' | 'edges' }
+  | { type: 'drawing' | 'file' }
+)
 
 /** Everything about one operation. */
 export interface OpSpec<I = unknown> {

@@ -6,6 +6,12 @@ import type { Workpiece } from './schema'
 const EXPRESSION_KEYS = new Set([
   'x',
   'y',
+  'z',
+  'turn',
+  'count',
+  'pitch',
+  'extent',
+  'size',
   'radius',
   'distance',
   'second',

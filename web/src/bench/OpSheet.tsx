@@ -1,9 +1,11 @@
 import { type Field, opSpec } from '@ivory/core/ops'
+import type { Drawing, Value } from '@ivory/core/profile'
 import { type Op, sayLengths } from '@ivory/core/workpiece'
 import { useQuery } from '@tanstack/react-query'
 import { MousePointerClick, X } from 'lucide-react'
 import { lathe } from '../engine'
 import { edit, setInputs, useSelectedOp, useSession } from '../session/session'
+import { typedValue } from '../table/typed'
 import { Button, Choice, CommitInput } from '../ui/controls'
 import { Diagnoses } from './Diagnoses'
 import { DrawingFields } from './DrawingFields'
@@ -42,6 +44,7 @@ export function OpSheet() {
 
 function FieldRow({ op, field }: { op: Op; field: Field }) {
   if (field.type === 'drawing') return <DrawingFields op={op} />
+  if (field.when && !field.when(op.inputs)) return null
   if (field.name === 'body' && op.kind === 'revolve' && op.inputs.mode === 'new') return null
   return (
     <div className="grid grid-cols-[6.5rem_1fr] items-baseline gap-x-2">
@@ -79,6 +82,15 @@ function FieldInput({ op, field }: { op: Op; field: Field }) {
       <Choice label={field.label} value={String(value)} options={field.options} onChange={set} />
     )
   }
+  if (field.type === 'place') return <PlaceInput op={op} field={field} />
+  if (field.type === 'piece') {
+    const profile = doc?.route.find((o) => o.id === op.inputs.profile)
+    const pieces = (profile?.inputs.drawing as Drawing | undefined)?.entities ?? []
+    const options = pieces.map((e) => ({ value: e.id, label: e.id }))
+    return (
+      <Choice label={field.label} value={String(value ?? '')} options={options} onChange={set} />
+    )
+  }
   if (field.type === 'file') return <FileField op={op} name={field.name} accept=".step,.stp" />
   if (field.type === 'faces' || field.type === 'edges') return <Refs op={op} field={field} />
   const named = (id: string) => doc?.route.find((o) => o.id === id)?.name ?? id
@@ -92,6 +104,28 @@ function FieldInput({ op, field }: { op: Op; field: Field }) {
           }),
         )
   return <Choice label={field.label} value={String(value ?? '')} options={options} onChange={set} />
+}
+
+/** Three coordinates, each a number or an expression. */
+function PlaceInput({ op, field }: { op: Op; field: Field }) {
+  const at = (op.inputs[field.name] as Record<string, Value> | undefined) ?? { x: 0, y: 0, z: 0 }
+  const unit = useSession((s) => s.doc?.unit ?? 'mm')
+  return (
+    <span className="flex gap-1">
+      {(['x', 'y', 'z'] as const).map((k) => (
+        <CommitInput
+          key={k}
+          aria-label={`${field.label} ${k}`}
+          className="figures w-full"
+          value={String(at[k])}
+          onCommit={(t) => {
+            const v = typedValue(t, unit)
+            if (v !== null) setInputs(op.id, { [field.name]: { ...at, [k]: v } })
+          }}
+        />
+      ))}
+    </span>
+  )
 }
 
 function Refs({ op, field }: { op: Op; field: Field & { type: 'faces' | 'edges' } }) {
