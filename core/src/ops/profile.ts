@@ -10,6 +10,7 @@ import {
   shapeOf,
   withoutHold,
 } from '../profile'
+import { sourcesOf } from './project'
 import { defineOp } from './spec'
 
 const inputs = z.object({ plane: z.string().min(1), drawing: drawingSchema })
@@ -30,7 +31,11 @@ export const profileOp = defineOp<z.infer<typeof inputs>>({
     const on = ctx.plane(plane)
     if (!on)
       return bad('no-plane', `The plane "${plane}" does not exist at this point of the route.`)
-    const shape = shapeOf(drawing, (v, want) => ctx.read(v, want))
+    const shape = shapeOf(
+      drawing,
+      (v, want) => ctx.read(v, want),
+      sourcesOf(drawing, on.frame, ctx),
+    )
     const health = profileHealth(drawing, shape)
     const { conflict } = shape.hold
     const warnings = [

@@ -51,7 +51,15 @@ const patternSchema = z.discriminatedUnion('kind', [
   }),
 ])
 
-const common = { id, construction: z.boolean().optional() }
+/** Where a projected piece comes from: a face of a body, or a piece of another profile. */
+const sourceSchema = z.union([
+  z.object({ body: id, face: z.string().min(1).max(500), index: z.number().int().optional() }),
+  z.object({ profile: id, piece: z.string().min(1).max(80) }),
+])
+export type Source = z.infer<typeof sourceSchema>
+
+/** A piece with a source follows it: its points are where the source puts them. */
+const common = { id, construction: z.boolean().optional(), source: sourceSchema.optional() }
 const entitySchema = z.discriminatedUnion('kind', [
   z.object({ ...common, kind: z.literal('line'), a: id, b: id }),
   /** Arc from a over `via` to b. */

@@ -10,6 +10,7 @@ export {
   type Pattern,
   pointsOf,
   pruned,
+  type Source,
   type Value,
   valueSchema,
 } from './drawing'
@@ -54,7 +55,15 @@ export {
   segsOf,
   sideOf,
 } from './region'
-export { type Axis, type Drawn, looseOf, type Read, type Shape, shapeOf } from './shape'
+export {
+  type Axis,
+  type Drawn,
+  looseOf,
+  type Read,
+  type Shape,
+  type Sources,
+  shapeOf,
+} from './shape'
 export {
   AXIS,
   applicable,

@@ -5,11 +5,12 @@ import {
   ellipse,
   fitSpline,
   line,
+  pointAt,
   spline,
   uniformSpline,
 } from '../curve'
 import { dist, type P2, unit } from '../math'
-import type { Drawing, Entity, Value } from './drawing'
+import { type Drawing, type Entity, endsOf, type Value } from './drawing'
 import { heldHandles } from './handles'
 import type { Row } from './pattern'
 import { repeated } from './repeat'
@@ -49,32 +50,72 @@ const UPRIGHT: Axis = { origin: [0, 0], dir: [0, 1] }
 /** Turns a value into mm or rad; what it throws passes through. */
 export type Read = (v: Value, want: 'length' | 'angle' | 'number') => number
 
+/** The curve a projected piece follows, or why there is none. */
+export type Sources = (entity: string) => Curve | { kind: 'none'; why: string } | null
+const NONE: Sources = () => null
+
+/** Where a projected curve puts the points of its piece. */
+function placesOn(e: Entity, curve: Curve): [string, P2][] {
+  if (e.kind === 'circle') return curve.kind === 'arc' ? [[e.c, curve.c]] : []
+  const ends = endsOf(e)
+  if (!ends) return []
+  const at = (t: number): P2 => pointAt(curve, t)
+  const places: [string, P2][] = [
+    [ends[0], at(0)],
+    [ends[1], at(1)],
+  ]
+  if (e.kind === 'arc') places.push([e.via, at(0.5)])
+  return places
+}
+
 /** The drawing with its expressions worked out and nothing solved yet. */
-export function looseOf(drawing: Drawing, read: Read): Loose {
+export function looseOf(drawing: Drawing, read: Read, sources: Sources = NONE): Loose {
   const points: Record<string, P2> = {}
   for (const [id, p] of Object.entries(drawing.points))
     points[id] = [read(p.x, 'length'), read(p.y, 'length')]
+  const given = new Set<string>()
+  for (const e of drawing.entities) {
+    const curve = e.source && sources(e.id)
+    if (!curve || curve.kind === 'none') continue
+    for (const [id, at] of placesOn(e, curve)) {
+      points[id] = at
+      given.add(id)
+    }
+  }
   const radii: Record<string, number> = {}
-  for (const e of drawing.entities) if (e.kind === 'circle') radii[e.id] = read(e.radius, 'length')
+  for (const e of drawing.entities) {
+    if (e.kind !== 'circle') continue
+    const seen = e.source && sources(e.id)
+    radii[e.id] = seen?.kind === 'arc' ? seen.radius : read(e.radius, 'length')
+  }
   const targets: Record<string, number> = {}
   for (const d of drawing.dimensions ?? [])
     if (!d.read) targets[d.id] = read(d.value, DIMENSIONS[d.kind].unit)
-  return { drawing, points, radii, targets }
+  return { drawing, points, radii, targets, given }
 }
 
 /** Works the drawing out: expressions, then everything its relations and dimensions hold. */
-export function shapeOf(drawing: Drawing, read: Read): Shape {
-  const loose = looseOf(drawing, read)
+export function shapeOf(drawing: Drawing, read: Read, sources: Sources = NONE): Shape {
+  const loose = looseOf(drawing, read, sources)
   const held = hold(loose)
   const points: Record<string, P2> = held.points
   const byId = new Map(drawing.entities.map((e) => [e.id, e]))
   const curves = new Map<string, Curve | null>()
   const unmet: string[] = []
+  const projected: { id: string; message: string }[] = []
   const curve = (id: string): Curve | null => {
     const known = curves.get(id)
     if (known !== undefined) return known
     const e = byId.get(id)
     if (!e || e.kind === 'axis') return null
+    const seen = e.source && sources(e.id)
+    if (seen) {
+      if (seen.kind === 'none') projected.push({ id, message: seen.why })
+      else {
+        curves.set(id, seen)
+        return seen
+      }
+    }
     // A curve that is asked for while it waits for another is taken with its own handles.
     curves.set(id, curveOf(e, points, held.radii))
     if (e.kind !== 'fit') return curves.get(id)!
@@ -108,6 +149,7 @@ export function shapeOf(drawing: Drawing, read: Read): Shape {
   drawn.push(...copies.drawn)
   const unfit = [
     ...copies.unfit,
+    ...projected,
     ...held.state.unfit,
     ...unmet.map((id) => ({ id, message: 'The curve cannot be made to go on that way here.' })),
   ]

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { P3 } from '../math'
-import { rebuild } from '.'
 import { emptyWorkpiece, type Op, type Workpiece } from '../workpiece'
+import { rebuild } from '.'
 
 const op = (number: number, kind: string, id: string, inputs: Op['inputs']): Op => ({
   id,

@@ -1,5 +1,7 @@
+import type { Curve } from '../curve'
 import { bad, good, type Outcome, type P2 } from '../math'
 import {
+  Builder,
   breakAtCrossings,
   chamferAt,
   circleThrough,
@@ -14,6 +16,7 @@ import {
   polygon,
   rectangle,
   rectangleAbout,
+  type Source,
   slot,
   transformed,
   trimAt,
@@ -21,6 +24,7 @@ import {
   withPart,
   withPlaces,
 } from '../profile'
+import { faceRef, facesOf } from '../turned'
 import { ExpressionError } from '../workpiece'
 import type { Rebuilt } from './rebuild'
 
@@ -42,6 +46,7 @@ export type Reshape =
   | { do: 'mirror'; pieces: string[]; line: string }
   | { do: 'move'; points: string[]; step: [Value, Value]; turn: Value; scale: Value; about: P2 }
   | { do: 'shape'; shape: ShapeTool; spots: P2[]; sides: number }
+  | { do: 'project'; from: { body: string } | { profile: string } }
   | { do: 'part'; pieces: string[] }
   | { do: 'paste'; part: Drawing }
 
@@ -84,6 +89,8 @@ export function reshape(built: Rebuilt, op: string, change: Reshape): Outcome<Dr
         })
       case 'shape':
         return drawn(drawing, change.shape, change.spots, change.sides)
+      case 'project':
+        return projected(built, op, drawing, change.from)
       case 'part':
         return good(partOf(drawing, shape.points, change.pieces))
       case 'paste':
@@ -93,6 +100,39 @@ export function reshape(built: Rebuilt, op: string, change: Reshape): Outcome<Dr
     if (e instanceof ExpressionError) return bad('bad-value', e.message)
     throw e
   }
+}
+
+/** Adds the outline of a body or of another profile as construction pieces that follow it. */
+function projected(
+  built: Rebuilt,
+  op: string,
+  drawing: Drawing,
+  from: { body: string } | { profile: string },
+): Outcome<Drawing> {
+  const before = built.before[op]
+  const to = new Builder(drawing, 1e-4)
+  const like = { construction: true }
+  const outline: { source: Source; curve: Curve }[] = []
+  if ('body' in from) {
+    const body = before?.bodies[from.body]
+    if (body?.shape.kind !== 'turned') return bad('no-body', 'Choose a turned body made before.')
+    const { turned } = body.shape
+    for (const f of facesOf(turned)) {
+      const { face, index } = faceRef(turned, f)
+      outline.push({
+        source: { body: from.body, face, ...(index === undefined ? {} : { index }) },
+        curve: f.seg.curve,
+      })
+    }
+  } else {
+    const other = before?.profiles[from.profile]
+    if (!other) return bad('no-profile', 'Choose a profile made before.')
+    for (const d of other.shape.drawn)
+      outline.push({ source: { profile: from.profile, piece: d.id }, curve: d.curve })
+  }
+  for (const { source, curve } of outline) to.followed(curve, source, like)
+  if (outline.length === 0) return bad('nothing', 'There is nothing to project.')
+  return good(to.drawing)
 }
 
 function drawn(d: Drawing, tool: ShapeTool, spots: P2[], sides: number): Outcome<Drawing> {

@@ -65,9 +65,38 @@ export function ReshapePanel({ op, profile }: { op: Op; profile: ProfileView }) 
             Put copied pieces here
           </Button>
         </p>
+        <Project op={op.id} />
         <OutlineFiles op={op} drawing={drawing} />
       </div>
     </details>
+  )
+}
+
+/** Brings the outline of a body or another profile in as aids that follow it. */
+function Project({ op }: { op: string }) {
+  const available = useSession((s) => s.view?.available[op])
+  const doc = useSession((s) => s.doc)!
+  const sources = [
+    ...(available?.bodies ?? []).map((b) => ({ label: b.name, from: { body: b.id } })),
+    ...(available?.profiles ?? []).map((id) => ({
+      label: doc.route.find((o) => o.id === id)?.name ?? id,
+      from: { profile: id },
+    })),
+  ]
+  if (sources.length === 0) return null
+  return (
+    <p className="flex flex-wrap items-center gap-1">
+      Project
+      {sources.map((s) => (
+        <Button
+          key={s.label}
+          className="py-0!"
+          onClick={() => void reshapeProfile(op, { do: 'project', from: s.from })}
+        >
+          {s.label}
+        </Button>
+      ))}
+    </p>
   )
 }
 

@@ -1,6 +1,6 @@
 import { type Curve, pointAt } from '../../curve'
 import { dist, type P2 } from '../../math'
-import type { Drawing, Entity } from '../drawing'
+import type { Drawing, Entity, Source } from '../drawing'
 
 type Kept = Drawing['points'][string]
 
@@ -76,6 +76,28 @@ export class Builder {
     const [a, m, b] = [0, 0.5, 1].map((t) => pointAt(c, t)) as [P2, P2, P2]
     const entity = { kind: 'arc', a: this.point(a), via: this.loose(m), b: this.point(b) }
     return this.add(entity as never, 'arc', like)
+  }
+  /** A piece that follows a source; of a spline only the ends are points of the drawing. */
+  followed(c: Curve, source: Source, like: { construction: boolean }): string {
+    const mark = { source, ...like }
+    if (c.kind === 'line')
+      return this.add(
+        { kind: 'line', a: this.point(c.a), b: this.point(c.b), ...mark } as never,
+        'seen',
+      )
+    const ends = [pointAt(c, 0), pointAt(c, 1)] as const
+    if (c.kind === 'arc' && dist(ends[0], ends[1]) < 1e-9)
+      return this.add(
+        { kind: 'circle', c: this.point(c.c), radius: tidy(c.radius), ...mark } as never,
+        'seen',
+      )
+    const [a, b] = [this.point(ends[0]), this.point(ends[1])]
+    if (c.kind === 'arc')
+      return this.add(
+        { kind: 'arc', a, via: this.loose(pointAt(c, 0.5)), b, ...mark } as never,
+        'seen',
+      )
+    return this.add({ kind: 'poles', points: [a, b], degree: 1, ...mark } as never, 'seen')
   }
   /** A point of its own, shared with nothing. */
   loose(at: P2): string {

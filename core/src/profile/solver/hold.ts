@@ -18,6 +18,8 @@ export interface Loose {
   radii: Readonly<Record<string, number>>
   /** Targets of the dimensions, mm or rad. */
   targets: Readonly<Record<string, number>>
+  /** Points that are where something outside the drawing puts them. */
+  given?: ReadonlySet<string>
 }
 
 export interface Travel {
@@ -65,7 +67,7 @@ const MET = 100 * RESIDUAL
  * branch it is on. Where they cannot hold together the drawing stays and the culprits are named.
  */
 export function hold(loose: Loose): Held {
-  const vars = variablesOf(loose.drawing, loose.points, loose.radii)
+  const vars = variablesOf(loose)
   centreArcs(loose.drawing, vars)
   const unfit: HoldState['unfit'] = []
   const eqs = equationsOf(loose, vars, loose.targets, unfit)
@@ -86,7 +88,7 @@ export function dragTo(
   loose: Loose,
   moves: Readonly<Record<string, P2>>,
 ): Pick<Held, 'points' | 'radii'> | null {
-  const vars = variablesOf(loose.drawing, loose.points, loose.radii)
+  const vars = variablesOf(loose)
   const eqs = equationsOf(loose, vars, loose.targets, [])
   const start = Float64Array.from(vars.x)
   const mobility = new Float64Array(start.length).fill(1)

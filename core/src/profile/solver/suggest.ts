@@ -23,7 +23,7 @@ export function applicable(
   refs: Refs,
 ): { relations: RelationKind[]; dimensions: { kind: DimensionKind; measure: number }[] } {
   const shape = shapeOfRefs(refs)
-  const vars = variablesOf(loose.drawing, loose.points, loose.radii)
+  const vars = variablesOf(loose)
   const fits = <T>(work: () => T): T | null => {
     try {
       return work()
@@ -75,7 +75,10 @@ export function suggestions(loose: Loose): Suggestion[] {
   const level = lines.filter((l) => lean(l.a, l.b) < NEAR_ANGLE)
   const upright = lines.filter((l) => lean(l.a, l.b) > Math.PI / 2 - NEAR_ANGLE)
   const onAxis = Object.keys(loose.drawing.points).filter(
-    (id) => Math.abs(points[id]![0]) < NEAR && typeof loose.drawing.points[id]!.x === 'number',
+    (id) =>
+      Math.abs(points[id]![0]) < NEAR &&
+      typeof loose.drawing.points[id]!.x === 'number' &&
+      !loose.given?.has(id),
   )
   const rounds = loose.drawing.entities.filter((e) => e.kind === 'circle')
   const equal = rounds

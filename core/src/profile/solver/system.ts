@@ -11,8 +11,8 @@ export interface Variables {
   /** Index of each circle's radius, or -1. */
   radii: Record<string, number>
   /** All coordinates and radii as they are at the start. */
-  at: Record<string, readonly [number, number]>
-  r: Record<string, number>
+  at: Readonly<Record<string, readonly [number, number]>>
+  r: Readonly<Record<string, number>>
 }
 
 /** One scalar equation: its value is to become 0. Lengths in mm; directions are scaled to mm. */
@@ -24,22 +24,30 @@ export interface Equation {
 }
 
 /** Collects the unknowns. `read` turns a value into mm. */
-export function variablesOf(
-  drawing: Drawing,
-  at: Record<string, readonly [number, number]>,
-  radii: Record<string, number>,
-): Variables {
+export function variablesOf({
+  drawing,
+  points: at,
+  radii,
+  given,
+}: {
+  drawing: Drawing
+  points: Readonly<Record<string, readonly [number, number]>>
+  radii: Readonly<Record<string, number>>
+  given?: ReadonlySet<string> | undefined
+}): Variables {
   const x: number[] = []
   const points: Variables['points'] = { [ORIGIN]: [-1, -1], [ABOVE]: [-1, -1] }
   for (const [id, p] of Object.entries(drawing.points)) {
-    const index = (v: unknown, k: 0 | 1) => (typeof v === 'number' ? x.push(at[id]![k]) - 1 : -1)
+    const index = (v: unknown, k: 0 | 1) =>
+      typeof v === 'number' && !given?.has(id) ? x.push(at[id]![k]) - 1 : -1
     points[id] = [index(p.x, 0), index(p.y, 1)]
   }
   const r: Record<string, number> = {}
   for (const e of drawing.entities)
-    if (e.kind === 'circle') r[e.id] = typeof e.radius === 'number' ? x.push(radii[e.id]!) - 1 : -1
-  const given = { ...at, [ORIGIN]: [0, 0] as const, [ABOVE]: [0, 1] as const }
-  return { x: Float64Array.from(x), points, radii: r, at: given, r: radii }
+    if (e.kind === 'circle')
+      r[e.id] = typeof e.radius === 'number' && !e.source ? x.push(radii[e.id]!) - 1 : -1
+  const places = { ...at, [ORIGIN]: [0, 0] as const, [ABOVE]: [0, 1] as const }
+  return { x: Float64Array.from(x), points, radii: r, at: places, r: radii }
 }
 
 /** Reads points and radii of a relation as duals over the relation's own variables. */
