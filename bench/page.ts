@@ -21,13 +21,8 @@ export async function measurePage(): Promise<{ cold: number; drag: number }> {
     await tab.goto(base)
     await tab.getByTestId('section').first().waitFor()
     const cold = performance.now() - start
-    for (const [field, value] of [
-      ['c from axis', '41'],
-      ['c height', '33'],
-    ] as const) {
-      await tab.getByLabel(field).fill(value)
-      await tab.getByLabel(field).press('Enter')
-    }
+    for (const name of [/^Release Full width .*\(c\)/, /^Release Distance up .*\(origin, c\)/])
+      await tab.getByRole('button', { name }).click()
     await tab.waitForTimeout(1500)
     const box = (await tab.locator('[data-testid="drawn-point"][data-name="c"]').boundingBox())!
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]

@@ -4,12 +4,14 @@
 import { readFileSync } from 'node:fs'
 import { loadKernel } from '@ivory/core/kernel'
 import { turnedOf } from '@ivory/core/ops'
+import { dragTo, enclosed, hold, offsetChain } from '@ivory/core/profile'
 import { RebuildCache, readGauges, rebuild } from '@ivory/core/rebuild'
 import { writeStl } from '@ivory/core/release'
 import { liftToSolid, solidMesh } from '@ivory/core/turned'
 import type { Workpiece } from '@ivory/core/workpiece'
 import { demoSet } from '@ivory/demo'
 import { bodyView, viewOf } from '../web/src/engine/view'
+import { star, steppedProfile } from './drafting'
 import { measurePage } from './page'
 
 const median = (xs: number[]): number => [...xs].sort((a, b) => a - b)[Math.floor(xs.length / 2)]!
@@ -105,6 +107,22 @@ row(
   chain / (lift * bodyOps),
   `${ms(chain)} / ${ms(lift * bodyOps)}`,
 )
+
+const budget = 8
+for (const n of [20, 60, 200]) {
+  const loose = steppedProfile(n)
+  const last = loose.points[`p${n}`]!
+  const step = time((i) => dragTo(loose, { [`p${n}`]: [last[0] + (i % 9), last[1] + 2] }), 20)
+  const held = time(() => hold(loose), 10)
+  const count = loose.drawing.relations!.length + loose.drawing.dimensions!.length
+  row(`solver drag step, ${n} lines, ${count} relations / 8 ms`, step / budget, ms(step))
+  row(`solve and rank, ${n} lines / 8 ms`, held / budget, ms(held))
+}
+const outline = star(60)
+const regions = time(() => enclosed(outline.map((curve, i) => ({ curve, name: `c${i}` }))), 20)
+row('regions of 60 pieces / frame at 30 Hz', regions / frame, ms(regions))
+const off = time(() => offsetChain(outline, 2, 'round'), 10)
+row('offset of 60 pieces / frame at 30 Hz', off / frame, ms(off))
 
 const shown = await measurePage()
 row('cold load to first body / 2 s', shown.cold / 2000, ms(shown.cold))

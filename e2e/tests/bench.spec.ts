@@ -28,13 +28,10 @@ test('axe finds nothing on the Shelf', async ({ page }) => {
 
 test('dragging a point moves the finished wall along, as one step to undo', async ({ page }) => {
   await routeRow(page, 'Body outline').click()
-  // Free the belly point of its figure first
-  await page.getByLabel('c from axis').fill('41')
-  await page.getByLabel('c from axis').press('Enter')
-  await page.getByLabel('c height').fill('33')
-  await page.getByLabel('c height').press('Enter')
-  // Let the lathe catch up with both values before reading
-  await page.waitForTimeout(1000)
+  // Release the belly point of its figures first
+  await page.getByRole('button', { name: 'Release Full width across the axis belly (c)' }).click()
+  await page.getByRole('button', { name: /^Release Distance up .* \(origin, c\)/ }).click()
+  await expect(page.getByTestId('freedom')).toContainText('2 freedoms left: c can move')
   const before = await reading(page, 'capacity')
   const section = await page.getByTestId('section').getAttribute('d')
   const point = page.locator('[data-testid="drawn-point"][data-name="c"]')

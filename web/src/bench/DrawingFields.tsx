@@ -89,7 +89,9 @@ export function DrawingFields({ op }: { op: Op }) {
                 type="button"
                 aria-pressed={drawn.entities.includes(e.id)}
                 className="figures rounded-sm border border-rule bg-sheet px-1.5 aria-pressed:border-brass aria-pressed:bg-brass-wash"
-                onClick={() => choose({ entities: [e.id] })}
+                onClick={(ev) =>
+                  choose({ entities: ev.shiftKey ? [...drawn.entities, e.id] : [e.id] })
+                }
               >
                 {e.id}
                 {e.construction ? ' (aid)' : ''}

@@ -91,18 +91,14 @@ function leastStep(
 ): Float64Array | null {
   const m = r.length
   const a = new Float64Array(m * m)
-  const wide = new Float64Array(n)
+  // Rows by the unknowns they share: most pairs share none.
+  const sharing: { row: number; val: number }[][] = Array.from({ length: n }, () => [])
   for (let i = 0; i < m; i++) {
-    const row = rows[i]!
-    for (let k = 0; k < row.cols.length; k++) wide[row.cols[k]!] = row.vals[k]! * w[row.cols[k]!]!
-    for (let j = 0; j <= i; j++) {
-      const other = rows[j]!
-      let s = 0
-      for (let k = 0; k < other.cols.length; k++) s += other.vals[k]! * wide[other.cols[k]!]!
-      a[i * m + j] = s
-    }
+    const { cols, vals } = rows[i]!
+    for (let k = 0; k < cols.length; k++) sharing[cols[k]!]!.push({ row: i, val: vals[k]! })
+    for (let k = 0; k < cols.length; k++)
+      for (const s of sharing[cols[k]!]!) a[i * m + s.row]! += s.val * vals[k]! * w[cols[k]!]!
     a[i * m + i]! += lambda
-    for (const c of row.cols) wide[c] = 0
   }
   const y = choleskySolve(a, r, m)
   if (!y) return null

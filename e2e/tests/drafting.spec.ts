@@ -1,0 +1,181 @@
+import { expect, type Page, test } from '@playwright/test'
+import { drawLines, newWorkpiece, routeRow, saved, stage } from './bench'
+
+const commit = async (page: Page, label: string, text: string) => {
+  await page.getByLabel(label, { exact: true }).fill(text)
+  await page.getByLabel(label, { exact: true }).press('Enter')
+}
+const point = (page: Page, id: string) =>
+  page.locator(`[data-testid="drawn-point"][data-name="${id}"]`)
+const piece = (page: Page, id: string) =>
+  page.locator(`[data-testid="drawn-piece"][data-name="${id}"]`)
+const hold = (page: Page, name: RegExp) =>
+  page
+    .getByRole('group', { name: /^Hold / })
+    .getByRole('button', { name })
+    .click()
+const freedom = (page: Page) => page.getByTestId('freedom')
+
+/** Adds a figure with a name and a value. */
+async function figure(page: Page, name: string, value: string) {
+  await page.getByRole('button', { name: '+ Figure' }).click()
+  const row = page.getByLabel('Name of the figure').last()
+  await row.fill(name)
+  await row.press('Enter')
+  await commit(page, `Value of ${name}`, value)
+}
+
+test('a half-section from nothing to fully held: figures drive it, a conflict is named and released', async ({
+  page,
+}) => {
+  test.setTimeout(180_000)
+  page.setDefaultTimeout(10_000)
+  await newWorkpiece(page)
+  await stage(page, 'Draw')
+  await figure(page, 'belly', '70 mm')
+  await figure(page, 'neck', '28 mm')
+  await figure(page, 'length', '80 mm')
+  await page.getByRole('button', { name: /^Profile/ }).click()
+  await drawLines(page, ['0 0', '35 0', '35 50', '14 80', '0 80'])
+  await page.keyboard.press('Shift+F')
+  await expect(freedom(page)).toContainText('10 freedoms left')
+
+  // What nearly holds is offered
+  for (let i = 0; i < 3; i++) {
+    const offer = page.getByRole('button', { name: /Hold (it|them) so/ }).first()
+    await offer.click()
+    await page.waitForTimeout(400)
+  }
+  await expect(page.getByRole('button', { name: /Hold (it|them) so/ })).toHaveCount(0)
+  await expect(freedom(page)).toContainText('5 freedoms left')
+
+  // Widths as diameters, heights from the base
+  await point(page, 'p1').click()
+  await hold(page, /^On the base line/)
+  await point(page, 'p3').click()
+  await hold(page, /^Full width/)
+  await hold(page, /^Height/)
+  await point(page, 'p4').click()
+  await hold(page, /^Full width/)
+  await hold(page, /^Height/)
+  await expect(freedom(page)).toHaveText('Fully held.')
+  await commit(page, 'Full width across the axis dim1', 'belly')
+  await commit(page, 'Full width across the axis dim3', 'neck')
+  await commit(page, 'Distance up dim4', 'length')
+  await commit(page, 'Distance up dim2', 'length * 0.6')
+  await expect(page.getByRole('button', { name: 'Distance up dim2: 48.00' })).toBeVisible()
+  await commit(page, 'Value of belly', '76 mm')
+  await expect(
+    page.getByRole('button', { name: 'Full width across the axis dim1: ⌀ 76.00' }),
+  ).toBeVisible()
+
+  // A typed value that cannot be leaves all as it was
+  await piece(page, 'line1').click({ force: true })
+  await hold(page, /^Distance 38/)
+  await expect(page.getByRole('list', { name: 'Dimensions' })).toContainText('already so')
+  await commit(page, 'Distance dim5', '50')
+  await expect(page.getByText(/50 cannot be/)).toBeVisible()
+  await expect(page.getByLabel('Distance dim5', { exact: true })).toHaveValue('50')
+  await page.getByLabel('Distance dim5', { exact: true }).press('Escape')
+
+  // A figure over-holds it: the culprits are lit, one is released with a click
+  await commit(page, 'Value of belly', '90 mm')
+  await expect(freedom(page)).toContainText('Over-held')
+  await expect(page.getByRole('list', { name: 'Diagnosis' })).toContainText('cannot hold together')
+  await page
+    .getByRole('list', { name: 'Diagnosis' })
+    .getByRole('button', { name: /^Release Distance 38/ })
+    .click()
+  await expect(freedom(page)).toHaveText('Fully held.')
+  await expect(
+    page.getByRole('button', { name: 'Full width across the axis dim1: ⌀ 90.00' }),
+  ).toBeVisible()
+
+  // A held point does not move; a released one does
+  await point(page, 'p4').click()
+  const before = await point(page, 'p4').boundingBox()
+  await page.mouse.move(before!.x + 5, before!.y + 5)
+  await page.mouse.down()
+  await page.mouse.move(before!.x + 40, before!.y + 30, { steps: 4 })
+  await page.mouse.up()
+  await page.waitForTimeout(400)
+  expect((await point(page, 'p4').boundingBox())!.x).toBeCloseTo(before!.x, 0)
+
+  // It turns, and a second profile projects the body's edge and follows it
+  await stage(page, 'Form')
+  await page.getByRole('button', { name: /^Revolve/ }).click()
+  await stage(page, 'Draw')
+  await page.getByRole('button', { name: /^Profile/ }).click()
+  await page.getByText('Reshape', { exact: true }).click()
+  await page.getByRole('button', { name: 'Body 1', exact: true }).click()
+  await expect(page.getByRole('navigation', { name: 'Route' })).toContainText('Profile 2')
+  await expect.poll(() => page.locator('[data-testid="drawn-piece"]').count()).toBeGreaterThan(3)
+  const all = async () =>
+    (
+      await page
+        .locator('[data-testid="drawn-piece"]')
+        .evaluateAll((x) => x.map((e) => e.getAttribute('d')))
+    ).join()
+  const was = await all()
+  await commit(page, 'Value of length', '90 mm')
+  await expect.poll(all).not.toBe(was)
+
+  // Ribs to `length - 9 mm`
+  await page.getByRole('button', { name: 'Rectangle by corners' }).click()
+  const entry = page.getByLabel('Type a place')
+  for (const p of ['50 4', '53 7']) {
+    await entry.fill(p)
+    await entry.press('Enter')
+  }
+  await entry.press('Escape')
+  await page.keyboard.press('Shift+F')
+  await page.waitForTimeout(500)
+  for (const n of ['line1', 'line2', 'line3', 'line4'])
+    await page
+      .getByRole('button', { name: n, exact: true })
+      .click({ modifiers: n === 'line1' ? [] : ['Shift'] })
+  await page.getByRole('button', { name: 'Repeat in a row' }).click()
+  await commit(page, 'size of row1', '3')
+  await commit(page, 'pitch of row1', '')
+  await commit(page, 'extent of row1', 'length - 9 mm')
+  await commit(page, 'count of row1', '8')
+  await expect(page.getByTestId('row-row1')).toContainText('extent 81.000')
+  await commit(page, 'Value of length', '99 mm')
+  await expect(page.getByTestId('row-row1')).toContainText('extent 90.000')
+
+  // Reload keeps all
+  await saved(page)
+  await page.reload()
+  await routeRow(page, 'Profile 1').click()
+  await expect(freedom(page)).toHaveText('Fully held.')
+  await routeRow(page, 'Profile 2').click()
+  await page.getByText('Reshape', { exact: true }).click()
+  await expect(page.getByTestId('row-row1')).toContainText('extent 90.000')
+})
+
+test('outline files come in and go out; what is no outline is refused', async ({ page }) => {
+  await newWorkpiece(page)
+  await stage(page, 'Draw')
+  await page.getByRole('button', { name: /^Profile/ }).click()
+  await page.getByText('Reshape', { exact: true }).click()
+  const take = (name: string, text: string) =>
+    page
+      .getByLabel('Outline file')
+      .setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
+  const says = page.getByTestId('outline-says')
+  await take(
+    'cup.svg',
+    '<svg width="60mm" viewBox="0 0 60 80"><path d="M0 0H30V-50L0 -50"/><text>x</text></svg>',
+  )
+  await expect(says).toContainText('3 pieces, ends within 0.01 mm joined; skipped: 1 text')
+  await take('broken.dxf', 'not a drawing')
+  await expect(says).toContainText(/not a readable|nothing/)
+  await take('part.pdf', 'x')
+  await expect(says).toContainText('neither DXF nor SVG')
+  const [out] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Write DXF' }).click(),
+  ])
+  expect(out.suggestedFilename()).toBe('Profile 1.dxf')
+  await expect(says).toContainText('3 pieces in mm')
+})
