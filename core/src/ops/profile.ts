@@ -13,7 +13,21 @@ import {
 import { sourcesOf } from './project'
 import { defineOp } from './spec'
 
-const inputs = z.object({ plane: z.string().min(1), drawing: drawingSchema })
+const inputs = z.object({
+  plane: z.string().min(1),
+  drawing: drawingSchema,
+  /** A picture to trace: a kept file, its lower left corner and width in mm. It changes no geometry. */
+  picture: z
+    .object({
+      file: z.string(),
+      x: z.number().finite(),
+      y: z.number().finite(),
+      width: z.number().positive().finite(),
+      opacity: z.number().min(0).max(1),
+      locked: z.boolean().optional(),
+    })
+    .optional(),
+})
 
 export const profileOp = defineOp<z.infer<typeof inputs>>({
   kind: 'profile',

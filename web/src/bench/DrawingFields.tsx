@@ -6,6 +6,7 @@ import { setCoordinate } from '../table/Dimensions'
 import { insertPoint, removeFrom } from '../table/edits'
 import { Button, Choice, CommitInput, IconButton } from '../ui/controls'
 import { HoldPanel } from './HoldPanel'
+import { PictureFields } from './PictureFields'
 import { ReshapePanel } from './ReshapePanel'
 
 /** A drawing by its numbers: every point's place and every piece, for typing instead of dragging. */
@@ -38,6 +39,7 @@ export function DrawingFields({ op }: { op: Op }) {
       )}
       {profile && <HoldPanel op={op} profile={profile} />}
       {profile && <ReshapePanel op={op} profile={profile} />}
+      {profile && <PictureFields op={op} profile={profile} />}
       <details open={drawing.dimensions === undefined}>
         <summary className="cursor-pointer font-medium">Points</summary>
         <table className="mt-1 w-full text-sm">

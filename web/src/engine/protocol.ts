@@ -44,7 +44,13 @@ export interface ProfileView {
   id: string
   frame: Frame
   points: Record<string, P2>
-  curves: { id: string; construction: boolean; points: P2[] }[]
+  curves: {
+    id: string
+    construction: boolean
+    points: P2[]
+    /** Of a spline: places along it and curvature there, 1/mm, laid off square to it. */
+    comb: { at: P2; bend: P2 }[]
+  }[]
   health: Finding[]
   axis: { origin: P2; dir: P2 }
   radii: Record<string, number>

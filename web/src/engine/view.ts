@@ -1,5 +1,5 @@
-import { flattenParams, pointAt } from '@ivory/core/curve'
-import type { Frame } from '@ivory/core/math'
+import { type Curve, curvatureAt, flattenParams, pointAt, tangentAt } from '@ivory/core/curve'
+import type { Frame, P2 } from '@ivory/core/math'
 import { creased } from '@ivory/core/mesh'
 import type { Body, ExactPart, Profile } from '@ivory/core/ops'
 import { suggestions } from '@ivory/core/profile'
@@ -147,6 +147,7 @@ function profileView(id: string, p: Profile, draft: boolean): ProfileView {
       id: d.id,
       construction: d.construction,
       points: flattenParams(d.curve, 0.02).map((t) => pointAt(d.curve, t)),
+      comb: draft || d.curve.kind !== 'spline' ? [] : combOf(d.curve),
     })),
     health: p.health,
     axis: p.shape.axis,
@@ -156,6 +157,15 @@ function profileView(id: string, p: Profile, draft: boolean): ProfileView {
     hold: p.shape.hold,
     suggestions: draft ? [] : suggestions({ ...p.shape, drawing: p.drawing }),
   }
+}
+
+/** Teeth of a curvature comb, on the outer side of the bend. */
+function combOf(c: Curve): { at: P2; bend: P2 }[] {
+  return Array.from({ length: 81 }, (_, i) => {
+    const t = i / 80
+    const [u, k] = [tangentAt(c, t), curvatureAt(c, t)]
+    return { at: pointAt(c, t), bend: [u[1] * k, -u[0] * k] as P2 }
+  })
 }
 
 /** Buffers of a view that may be handed over instead of copied. */

@@ -12,6 +12,7 @@ import { FRONT } from './frame'
 import { Grid } from './Grid'
 import { HoldLayer } from './HoldLayer'
 import { draggedDrawing, held } from './holding'
+import { PictureLayer } from './PictureLayer'
 import { ProfileLayer } from './ProfileLayer'
 import { reshapeProfile } from './reshaping'
 import { SectionLayer } from './SectionLayer'
@@ -36,6 +37,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
   const frame = profile?.frame ?? FRONT
   const points = profile?.points ?? {}
   const [gridOn, setGridOn] = useState(true)
+  const [comb, setComb] = useState(0)
   const [snap, setSnap] = useState<Snap | null>(null)
   const drag = useRef<
     | {
@@ -201,6 +203,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
     >
       <svg width="100%" height="100%" aria-hidden="true" className="absolute inset-0">
         <Grid canvas={canvas} step={gridOn ? step : 0} />
+        {isProfile && <PictureLayer op={op} canvas={canvas} />}
         <SectionLayer canvas={canvas} frame={frame} pickBody={pickBody} />
         <ProfileLayer
           canvas={canvas}
@@ -220,6 +223,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
               : undefined
           }
           holding={tool.infer}
+          comb={comb}
         />
       </svg>
       {isProfile && profile && (
@@ -232,6 +236,8 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
         tool={tool}
         enabled={isProfile}
         grid={gridOn}
+        comb={comb}
+        onComb={setComb}
         onGrid={() => setGridOn((g) => !g)}
         onFit={() => canvas.fit(extent)}
         step={step}

@@ -19,6 +19,8 @@ interface Props {
   onPoint(e: PointerEvent, id: string): void
   onTip(e: PointerEvent, entity: string, i: number): void
   /** Given while a cutting tool is in hand. */
+  /** Length of the curvature comb, mm for each 1/mm; 0 for none. */
+  comb: number
   onCut: ((e: PointerEvent, piece: string) => void) | undefined
 }
 
@@ -34,6 +36,7 @@ export function ProfileLayer({
   onPoint,
   onTip,
   onCut,
+  comb,
 }: Props) {
   const profile = useSession((s) => s.view?.profiles.find((p) => p.id === profileId))
   const drawn = useSession((s) => s.drawn)
@@ -60,6 +63,7 @@ export function ProfileLayer({
               strokeWidth={on ? 3.2 : c.construction ? 1 : 2.2}
               strokeDasharray={c.construction ? '6 4' : undefined}
             />
+            {on && comb > 0 && <Comb teeth={c.comb} scale={comb} toScreen={toScreen} />}
             {(selecting || onCut) && (
               <path
                 d={path(c.points)}
@@ -168,6 +172,32 @@ export function ProfileLayer({
           </text>
         </g>
       )}
+    </g>
+  )
+}
+
+/** Curvature along a chosen curve, drawn as teeth square to it. */
+function Comb({
+  teeth,
+  scale,
+  toScreen,
+}: {
+  teeth: { at: P2; bend: P2 }[]
+  scale: number
+  toScreen(p: P2): P2
+}) {
+  const tips = teeth.map(({ at, bend }) =>
+    toScreen([at[0] + scale * bend[0], at[1] + scale * bend[1]]),
+  )
+  return (
+    <g stroke="#22604f" fill="none" strokeWidth={0.7} data-testid="comb">
+      <path
+        d={tips.map((p, i) => `M${toScreen(teeth[i]!.at).join(' ')}L${p.join(' ')}`).join('')}
+      />
+      <path
+        d={tips.map((p, i) => `${i === 0 ? 'M' : 'L'}${p.join(' ')}`).join('')}
+        strokeWidth={1.3}
+      />
     </g>
   )
 }

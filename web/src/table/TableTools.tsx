@@ -1,4 +1,4 @@
-import { CircleDashed, Grid2x2, Link2, Maximize } from 'lucide-react'
+import { CircleDashed, Grid2x2, Link2, Maximize, Rainbow } from 'lucide-react'
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { keycap } from '../session/commands'
@@ -87,6 +87,8 @@ export function TableTools({
   tool,
   enabled,
   grid,
+  comb,
+  onComb,
   onGrid,
   onFit,
   step,
@@ -94,6 +96,8 @@ export function TableTools({
   tool: DrawingState
   enabled: boolean
   grid: boolean
+  comb: number
+  onComb(scale: number): void
   onGrid(): void
   onFit(): void
   step: number
@@ -149,6 +153,27 @@ export function TableTools({
         >
           <Link2 size={16} />
         </IconButton>
+      )}
+      {enabled && (
+        <IconButton
+          label="Curvature comb of the chosen curve"
+          active={comb > 0}
+          onClick={() => onComb(comb > 0 ? 0 : 200)}
+        >
+          <Rainbow size={16} />
+        </IconButton>
+      )}
+      {enabled && comb > 0 && (
+        <input
+          type="range"
+          aria-label="Length of the comb"
+          className="w-20"
+          min={20}
+          max={1500}
+          step={20}
+          value={comb}
+          onChange={(e) => onComb(Number(e.target.value))}
+        />
       )}
       <IconButton label={`Grid of ${step} mm`} hint="G" active={grid} onClick={onGrid}>
         <Grid2x2 size={16} />
