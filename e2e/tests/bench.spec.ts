@@ -106,9 +106,10 @@ test('an op is moved along the route by its grip, and the route is numbered on',
   expect(before.indexOf('Round the lip')).toBe(before.indexOf('Ease neck into lip') + 1)
   await page.getByLabel('Move op 90', { exact: true }).focus()
   await page.keyboard.press('Space')
-  await page.waitForTimeout(300)
+  // The row's place settles before the next key
+  await page.waitForTimeout(1000)
   await page.keyboard.press('ArrowDown')
-  await page.waitForTimeout(300)
+  await page.waitForTimeout(1000)
   await page.keyboard.press('Space')
   await expect
     .poll(async () => (await order()).indexOf('Round the lip'))

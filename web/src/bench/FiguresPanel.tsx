@@ -2,6 +2,7 @@ import { type Figure, figureSchema, freshId, renameFigure, usesOf } from '@ivory
 import clsx from 'clsx'
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react'
 import { Slider } from 'radix-ui'
+import { useState } from 'react'
 import { toast } from 'sonner'
 import { edit, preview, select, settle, useSession } from '../session/session'
 import { Button, CommitInput, IconButton } from '../ui/controls'
@@ -97,33 +98,37 @@ function FigureRow({ figure: f, i, last }: { figure: Figure; i: number; last: bo
   const uses = usesOf(doc, f.name)
   const count = uses.figures.length + uses.ops.length
   const now = shownValue(v?.quantity)
+  const [open, setOpen] = useState(false)
   const plain = now !== null && /^\s*[-+]?[\d.]+\s*(mm|deg|ml)?\s*$/.test(f.expr)
   return (
     <li className="border-rule/60 border-b py-0.5 text-sm">
-      <details>
-        <summary className="grid cursor-pointer grid-cols-[1fr_1.15fr_4.6rem] items-center gap-1 marker:content-none">
-          <CommitInput
-            aria-label="Name of the figure"
-            className="figures"
-            value={f.name}
-            onCommit={(t) => change(i, { name: t.trim() })}
-          />
-          <CommitInput
-            aria-label={`Value of ${f.name}`}
-            className="figures"
-            value={f.expr}
-            error={v?.error}
-            title={v?.error ?? f.note}
-            onCommit={(t) => change(i, { expr: t.trim() })}
-          />
-          <span
-            className="figures truncate text-right text-soft"
-            title={`${now ? `${trim(now.number)} ${now.unit}` : 'no value'}, used in ${count}`}
-          >
-            {now && !plain ? `= ${trim(now.number)}` : ''} <span aria-hidden="true">×{count}</span>
-            <span className="sr-only">used {count} times</span> ▾
-          </span>
-        </summary>
+      <div className="grid grid-cols-[1fr_1.15fr_4.6rem] items-center gap-1">
+        <CommitInput
+          aria-label="Name of the figure"
+          className="figures"
+          value={f.name}
+          onCommit={(t) => change(i, { name: t.trim() })}
+        />
+        <CommitInput
+          aria-label={`Value of ${f.name}`}
+          className="figures"
+          value={f.expr}
+          error={v?.error}
+          title={v?.error ?? f.note}
+          onCommit={(t) => change(i, { expr: t.trim() })}
+        />
+        <button
+          type="button"
+          aria-expanded={open}
+          aria-label={`More of ${f.name}, used ${count} times`}
+          className="figures truncate text-right text-soft hover:text-brass"
+          title={now ? `${trim(now.number)} ${now.unit}` : 'no value'}
+          onClick={() => setOpen(!open)}
+        >
+          {now && !plain ? `= ${trim(now.number)} ` : ''}×{count} {open ? '▴' : '▾'}
+        </button>
+      </div>
+      {open && (
         <div className="my-1 grid grid-cols-[3rem_1fr] items-center gap-x-2 gap-y-1 border-brass border-l-2 pl-2">
           <span>note</span>
           <CommitInput
@@ -180,7 +185,7 @@ function FigureRow({ figure: f, i, last }: { figure: Figure; i: number; last: bo
             </IconButton>
           </span>
         </div>
-      </details>
+      )}
       {v?.error && <p className="text-out">{v.error}</p>}
       {now && plain && f.min !== undefined && f.max !== undefined && f.min < f.max && (
         <FigureSlider figure={f} i={i} now={now} min={f.min} max={f.max} />
