@@ -16,14 +16,106 @@ const shot = async (name: string) => {
 const row = (name: string) =>
   page.getByRole('navigation', { name: 'Route' }).getByText(name, { exact: true }).click()
 
+const commit = async (label: string, text: string) => {
+  await page.getByLabel(label, { exact: true }).fill(text)
+  await page.getByLabel(label, { exact: true }).press('Enter')
+}
+
+/** A conflict, a row of ribs, the figures and a picture to trace, each taken back afterwards. */
+async function draftingShots() {
+  const undo = async (times: number) => {
+    for (let i = 0; i < times; i++) await page.getByRole('button', { name: 'Undo' }).click()
+    await page.waitForTimeout(500)
+  }
+  await row('Neck outline')
+  await page.getByRole('button', { name: 'Fit the table' }).click()
+  await page.getByRole('button', { name: 'side', exact: true }).click()
+  await page.getByRole('button', { name: /^Distance 3/ }).click()
+  await page.waitForTimeout(500)
+  await commit('Value of neck_length', '38 mm')
+  await page.waitForTimeout(1000)
+  await shot('drafting-conflict')
+  await undo(2)
+  await row('Body outline')
+  await page.getByRole('button', { name: 'Rectangle by corners' }).click()
+  const entry = page.getByLabel('Type a place')
+  for (const p of ['48 6', '51 8.5']) {
+    await entry.fill(p)
+    await entry.press('Enter')
+  }
+  await entry.press('Escape')
+  await page.waitForTimeout(700)
+  for (const n of ['line1', 'line2', 'line3', 'line4'])
+    await page
+      .getByRole('button', { name: n, exact: true })
+      .click({ modifiers: n === 'line1' ? [] : ['Shift'] })
+  await page.getByText('Reshape', { exact: true }).click()
+  await page.getByRole('button', { name: 'Repeat in a row' }).click()
+  await commit('size of row1', '2.5 mm')
+  await commit('pitch of row1', '')
+  await commit('extent of row1', 'shoulder - 9 mm')
+  await commit('count of row1', '9')
+  await page.waitForTimeout(700)
+  await page.getByTestId('row-row1').scrollIntoViewIfNeeded()
+  await shot('drafting-pattern')
+  await undo(6)
+  await row('Body outline')
+  await page.getByRole('button', { name: /^More of belly/ }).click()
+  await page.getByRole('button', { name: /^More of belly/ }).scrollIntoViewIfNeeded()
+  await shot('figures')
+  await page.getByText('Tracing picture').click()
+  await page.getByLabel('Picture to trace').setInputFiles({
+    name: 'sketch.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from(await sketch(), 'base64'),
+  })
+  await page.getByTestId('tracing').waitFor()
+  await commit('Picture from axis', '-50')
+  await commit('Picture height', '-6')
+  await page.getByLabel('Picture width').scrollIntoViewIfNeeded()
+  await shot('tracing-picture')
+  await undo(3)
+}
+
+/** A pencil sketch of a vessel, drawn here, as base64 PNG. */
+const sketch = (): Promise<string> =>
+  page.evaluate(() => {
+    const c = document.createElement('canvas')
+    c.width = 500
+    c.height = 640
+    const g = c.getContext('2d')!
+    g.fillStyle = '#e9e4d8'
+    g.fillRect(0, 0, 500, 640)
+    g.strokeStyle = '#55504a'
+    g.lineWidth = 5
+    g.beginPath()
+    for (const k of [1, -1]) {
+      g.moveTo(250, 600)
+      g.lineTo(250 + 125 * k, 600)
+      g.bezierCurveTo(250 + 230 * k, 540, 250 + 240 * k, 380, 250 + 130 * k, 250)
+      g.bezierCurveTo(250 + 80 * k, 190, 250 + 62 * k, 180, 250 + 62 * k, 130)
+      g.lineTo(250 + 62 * k, 20)
+    }
+    g.stroke()
+    return c.toDataURL('image/png').split(',')[1]!
+  })
+
 await page.goto(address)
 await page.waitForURL(/\/w\//)
 await page.getByTestId('gauge-capacity').waitFor()
 await page.waitForTimeout(2500)
 await row('Body outline')
-await page.getByRole('button', { name: 'side', exact: true }).click()
+await page.getByRole('button', { name: 'Fit the table' }).click()
+await shot('drafting-held')
+const drawnPiece = page.locator('[data-testid="drawn-piece"][data-name="side"]')
+await drawnPiece.click({ force: true })
+await page.getByRole('button', { name: 'Curvature comb of the chosen curve' }).click()
+await page.getByRole('button', { name: /^Release Full width .*\(c\)/ }).click()
 await shot('drafting-table')
+await page.getByRole('button', { name: 'Undo' }).click()
+await page.getByRole('button', { name: 'Curvature comb of the chosen curve' }).click()
 const base = page.url().replace(/(\/w\/[^/]+).*/, '$1')
+await draftingShots()
 await page.goto(`${base}/form`)
 await page.getByTestId('gauge-capacity').waitFor()
 await page.keyboard.press('l')
