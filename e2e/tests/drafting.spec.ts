@@ -172,6 +172,10 @@ test('outline files come in and go out; what is no outline is refused', async ({
   await expect(says).toContainText(/not a readable|nothing/)
   await take('part.pdf', 'x')
   await expect(says).toContainText('neither DXF nor SVG')
+  await page.getByLabel('Text to set').fill('SALT')
+  await page.getByRole('button', { name: 'Set text' }).click()
+  await expect(page.getByText(/“SALT”: \d+ pieces/)).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).click()
   const [out] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Write DXF' }).click(),

@@ -1,5 +1,6 @@
 export { sectionDrawing } from './drawing'
 export { readDxf, writeDxf } from './dxf'
+export { letterOutlines } from './lettering'
 export {
   type BodyMeasure,
   MAX_GEOMETRY_BYTES,

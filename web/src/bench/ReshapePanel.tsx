@@ -6,6 +6,7 @@ import { setInputs, useSession } from '../session/session'
 import { copyPieces, pastePieces, reshapeProfile } from '../table/reshaping'
 import { typedValue } from '../table/typed'
 import { Button, Choice } from '../ui/controls'
+import { Lettering } from './Lettering'
 import { OutlineFiles } from './OutlineFiles'
 import { PatternFields } from './PatternFields'
 
@@ -66,6 +67,7 @@ export function ReshapePanel({ op, profile }: { op: Op; profile: ProfileView }) 
           </Button>
         </p>
         <Project op={op.id} />
+        <Lettering op={op} drawing={drawing} />
         <OutlineFiles op={op} drawing={drawing} />
       </div>
     </details>

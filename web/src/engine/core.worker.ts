@@ -1,5 +1,5 @@
 import { good } from '@ivory/core/math'
-import { withPart } from '@ivory/core/profile'
+import { type Drawing, withPart } from '@ivory/core/profile'
 import {
   RebuildCache,
   rangeOf,
@@ -9,7 +9,16 @@ import {
   solveWorkpiece,
   tryDimension,
 } from '@ivory/core/rebuild'
-import { drawingOf, readDxf, readSvg, release, writeDxf, writeSvg } from '@ivory/core/release'
+import {
+  drawingOf,
+  letterOutlines,
+  type Outlines,
+  readDxf,
+  readSvg,
+  release,
+  writeDxf,
+  writeSvg,
+} from '@ivory/core/release'
 import type { CallName, Calls, Request, Response } from './protocol'
 import { bodyView, transferables, viewOf } from './view'
 
@@ -18,6 +27,12 @@ const cache = new RebuildCache()
 const post = (r: Response, transfer: Transferable[] = []) => postMessage(r, { transfer })
 
 type Handlers = { [K in CallName]?: (ask: Calls[K]['ask'], id: number) => Calls[K]['reply'] }
+
+/** A drawing with outlines added to it. */
+function joined(drawing: Drawing, outlines: Outlines, scale: number, join: number) {
+  const made = drawingOf(outlines, scale, join)
+  return good({ ...made, drawing: withPart(drawing, made.drawing).drawing })
+}
 
 const handlers: Handlers = {
   rebuild({ doc, view }, id) {
@@ -38,8 +53,11 @@ const handlers: Handlers = {
   outline({ name, text, scale, join, drawing }) {
     const read = /\.dxf$/i.test(name) ? readDxf(text) : readSvg(text)
     if (!read.ok) return read
-    const made = drawingOf(read.value, scale ?? read.value.unit ?? 1, join)
-    return good({ ...made, drawing: withPart(drawing, made.drawing).drawing })
+    return joined(drawing, read.value, scale ?? read.value.unit ?? 1, join)
+  },
+  lettering({ font, text, size, drawing }) {
+    const set = letterOutlines(font, text, size)
+    return set.ok ? joined(drawing, set.value, 1, 1e-4) : set
   },
   outlineOut({ doc, op, format }) {
     const drawn = rebuild(doc, cache).state.profiles[op]?.shape.drawn ?? []

@@ -93,6 +93,10 @@ export interface Calls {
     ask: { name: string; text: string; scale: number | null; join: number; drawing: Drawing }
     reply: Outcome<BroughtIn>
   }
+  lettering: {
+    ask: { font: ArrayBuffer; text: string; size: number; drawing: Drawing }
+    reply: Outcome<BroughtIn>
+  }
   /** The pieces of a profile as DXF or SVG. */
   outlineOut: {
     ask: { doc: Workpiece; op: string; format: 'dxf' | 'svg' }
