@@ -29,7 +29,7 @@ test('axe finds nothing on the Shelf', async ({ page }) => {
 test('dragging a point moves the finished wall along, as one step to undo', async ({ page }) => {
   await routeRow(page, 'Body outline').click()
   // Release the belly point of its figures first
-  await page.getByRole('button', { name: 'Release Full width across the axis belly (c)' }).click()
+  await page.getByRole('button', { name: 'Release Full width belly (c)' }).click()
   await page.getByRole('button', { name: /^Release Distance up .* \(origin, c\)/ }).click()
   await expect(page.getByTestId('freedom')).toContainText('2 freedoms left: c can move')
   const before = await reading(page, 'capacity')

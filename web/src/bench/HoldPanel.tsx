@@ -288,6 +288,12 @@ function DimensionRow({
   )
 }
 
+/** "a lies on axis", "line1 and line3 are parallel". */
+const said = ({ kind, points, entities }: Relation): string =>
+  points.length > 0 && entities.length > 0
+    ? `${points.join(' and ')} ${RELATIONS[kind].says} ${entities.join(' and ')}`
+    : `${[...points, ...entities].join(' and ')} ${RELATIONS[kind].says}`
+
 function RelationRow({
   op,
   drawing,
@@ -306,7 +312,7 @@ function RelationRow({
         className="min-w-0 flex-1 truncate text-left hover:text-brass"
         onClick={() => choose(r)}
       >
-        {[...r.points, ...r.entities].join(' and ')} {RELATIONS[r.kind].says}
+        {said(r)}
       </button>
       <IconButton
         label={`Release ${relationWords(drawing, r.id)}`}

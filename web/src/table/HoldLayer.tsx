@@ -18,8 +18,20 @@ export function HoldLayer({
   profile: ProfileView
 }) {
   const { toScreen } = canvas
+  // Heights stand side by side right of everything drawn, the lowest nearest; distances across below.
+  const places = Object.values(profile.points).map(toScreen)
+  const rank = (kind: Dimensioned['kind']) =>
+    (drawing.dimensions ?? [])
+      .filter((d) => d.kind === kind)
+      .sort((a, b) => (profile.hold.measures[a.id] ?? 0) - (profile.hold.measures[b.id] ?? 0))
+      .map((d) => d.id)
+  const [heights, spans] = [rank('upright'), rank('level')]
+  const right = Math.max(...places.map((p) => p[0])) + 38
+  const below = Math.max(...places.map((p) => p[1])) + 26
   const marks = (drawing.dimensions ?? []).flatMap((d) => {
-    const mark = markOf(d, drawing, profile, toScreen)
+    const lane =
+      d.kind === 'upright' ? right + 46 * heights.indexOf(d.id) : below + 22 * spans.indexOf(d.id)
+    const mark = markOf(d, drawing, profile, toScreen, lane)
     return mark ? [{ d, ...mark }] : []
   })
   const bad = new Set(profile.hold.conflict)
@@ -120,6 +132,8 @@ function markOf(
   drawing: Drawing,
   profile: ProfileView,
   toScreen: Canvas['toScreen'],
+  /** Where a level or upright dimension line runs, pixels. */
+  lane: number,
 ): Mark | null {
   const place = (id: string | undefined): P2 | null => {
     if (id === undefined) return null
@@ -138,13 +152,9 @@ function markOf(
     case 'distance':
       return a && b ? between(a, b, away(a, b)) : null
     case 'level':
-      return a && b
-        ? between([a[0], Math.max(a[1], b[1])], [b[0], Math.max(a[1], b[1])], [0, 26])
-        : null
+      return a && b ? between(a, b, [0, 0], { y: lane }) : null
     case 'upright':
-      return a && b
-        ? between([Math.max(a[0], b[0]), a[1]], [Math.max(a[0], b[0]), b[1]], [34, 0])
-        : null
+      return a && b ? between(a, b, [0, 0], { x: lane }) : null
     case 'across': {
       const p = place(d.points[0])
       if (!p) return null
@@ -217,20 +227,16 @@ function away(a: P2, b: P2): P2 {
   return off[0] + off[1] < 0 ? [-off[0], -off[1]] : off
 }
 
-/** A dimension line with arrows between two places moved aside, and its extension lines. */
-function between(a: P2, b: P2, aside: P2): Mark {
-  const [s, t]: [P2, P2] = [
-    [a[0] + aside[0], a[1] + aside[1]],
-    [b[0] + aside[0], b[1] + aside[1]],
-  ]
+/** A dimension line with arrows between two places, moved aside or into a lane, and its extension lines. */
+function between(a: P2, b: P2, aside: P2, lane: { x?: number; y?: number } = {}): Mark {
+  const put = (p: P2): P2 => [lane.x ?? p[0] + aside[0], lane.y ?? p[1] + aside[1]]
+  const [s, t] = [put(a), put(b)]
   const n = Math.hypot(t[0] - s[0], t[1] - s[1]) || 1
   const [ux, uy] = [(t[0] - s[0]) / n, (t[1] - s[1]) / n]
   const head = (p: P2, k: number) =>
     `M${p[0] + k * 7 * ux - 3 * uy} ${p[1] + k * 7 * uy + 3 * ux}L${p.join(' ')}L${p[0] + k * 7 * ux + 3 * uy} ${p[1] + k * 7 * uy - 3 * ux}`
-  const extend =
-    aside[0] === 0 && aside[1] === 0
-      ? ''
-      : `M${a.join(' ')}L${s.join(' ')}M${b.join(' ')}L${t.join(' ')}`
+  const still = Math.hypot(s[0] - a[0], s[1] - a[1]) + Math.hypot(t[0] - b[0], t[1] - b[1]) < 1e-9
+  const extend = still ? '' : `M${a.join(' ')}L${s.join(' ')}M${b.join(' ')}L${t.join(' ')}`
   return {
     path: `${extend}M${s.join(' ')}L${t.join(' ')}${head(s, 1)}${head(t, -1)}`,
     at: [(s[0] + t[0]) / 2, (s[1] + t[1]) / 2],

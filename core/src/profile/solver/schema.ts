@@ -31,7 +31,7 @@ export const DIMENSIONS = {
   level: { label: 'Distance across', unit: 'length', needs: ['2p', '1e'] },
   upright: { label: 'Distance up', unit: 'length', needs: ['2p', '1e'] },
   offset: { label: 'Distance from a line', unit: 'length', needs: ['1p1e'] },
-  across: { label: 'Full width across the axis', unit: 'length', needs: ['1p'] },
+  across: { label: 'Full width', unit: 'length', needs: ['1p'] },
   radius: { label: 'Radius', unit: 'length', needs: ['1e'] },
   diameter: { label: 'Diameter', unit: 'length', needs: ['1e'] },
   angle: { label: 'Angle', unit: 'angle', needs: ['2e'] },
