@@ -1,3 +1,4 @@
+export { freshId } from './ids'
 export { bad, type Diagnosis, type Fix, good, mm, type Outcome, type Place } from './outcome'
 export { gaussRule, integrate, integrateTo } from './quadrature'
 export { brent, goldenMin } from './roots'

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { Curve } from '../curve'
 import { AXIS, ORIGIN } from './solver/names'
 import {
   DIMENSIONS,
@@ -13,6 +14,16 @@ import {
 /** A number in mm (or mm-valued expression over figures, such as `belly / 2`). */
 export const valueSchema = z.union([z.number().finite(), z.string().min(1).max(500)])
 export type Value = z.infer<typeof valueSchema>
+
+/** Turns a value into mm, rad or a plain number; what it throws passes through. */
+export type Read = (v: Value, want: 'length' | 'angle' | 'number') => number
+
+/** One drawn entity as a curve. */
+export interface Drawn {
+  id: string
+  curve: Curve
+  construction: boolean
+}
 
 const id = z
   .string()

@@ -11,7 +11,7 @@ import {
   selfIntersect,
   tangentAt,
 } from '../curve'
-import { ANGLE, dist, mm, type P2, POINT } from '../math'
+import { ANGLE, dist, freshId, mm, type P2, POINT } from '../math'
 import { type Drawing, type Entity, endsOf, pointsOf, pruned, renamed } from './drawing'
 import type { Axis, Shape } from './shape'
 
@@ -169,9 +169,8 @@ function closeGap(drawing: Drawing, shape: Shape, a: string, b: string, width: n
     }
     return { label: 'Bring the ends together', drawing: without(joined, []) }
   }
-  let n = 1
-  while (drawing.entities.some((e) => e.id === `close${n}`)) n++
-  const entity: Entity = { id: `close${n}`, kind: 'line', a, b }
+  const ids = drawing.entities.map((e) => e.id)
+  const entity: Entity = { id: freshId(ids, 'close'), kind: 'line', a, b }
   return {
     label: 'Close with a line',
     drawing: { ...drawing, entities: [...drawing.entities, entity] },

@@ -2,6 +2,7 @@ export { type Arrangement, arrange, flip, type Piece, pruneEnds, type Seg } from
 export { CUT, combine, JOIN, type Keep, MEET } from './combine'
 export {
   type Drawing,
+  type Drawn,
   type DrawnPoint,
   drawingSchema,
   type Entity,
@@ -10,6 +11,7 @@ export {
   type Pattern,
   pointsOf,
   pruned,
+  type Read,
   type Source,
   type Value,
   valueSchema,
@@ -23,7 +25,7 @@ export {
   extendAt,
   filletAt,
   type Gap,
-  type Likeness,
+  holdIds,
   mirrored,
   offsetChain,
   offsetPieces,
@@ -57,9 +59,6 @@ export {
 } from './region'
 export {
   type Axis,
-  type Drawn,
-  looseOf,
-  type Read,
   type Shape,
   type Sources,
   shapeOf,

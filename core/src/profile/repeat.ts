@@ -1,15 +1,8 @@
-import { type Curve, type Placing, placeCurve } from '../curve'
+import { type Placing, placeCurve } from '../curve'
 import { bad, type Outcome, type P2 } from '../math'
-import type { Drawing, Pattern, Value } from './drawing'
+import type { Drawing, Drawn, Pattern, Read, Value } from './drawing'
 import { type Row, reckonRow } from './pattern'
 import { ORIGIN } from './solver'
-
-type Read = (v: Value, want: 'length' | 'angle' | 'number') => number
-interface Piece {
-  id: string
-  curve: Curve
-  construction: boolean
-}
 
 /** Most copies one pattern makes. */
 const MOST = 500
@@ -17,11 +10,11 @@ const MOST = 500
 /** The copies patterns make of their pieces; a copy of `line1` is `line1~2`, `line1~3` and so on. */
 export function repeated(
   drawing: Drawing,
-  drawn: readonly Piece[],
+  drawn: readonly Drawn[],
   points: Readonly<Record<string, P2>>,
   read: Read,
-): { drawn: Piece[]; unfit: { id: string; message: string }[]; rows: Record<string, Row> } {
-  const out: Piece[] = []
+): { drawn: Drawn[]; unfit: { id: string; message: string }[]; rows: Record<string, Row> } {
+  const out: Drawn[] = []
   const unfit: { id: string; message: string }[] = []
   const rows: Record<string, Row> = {}
   for (const p of drawing.patterns ?? []) {

@@ -10,18 +10,12 @@ import {
   uniformSpline,
 } from '../curve'
 import { dist, type P2, unit } from '../math'
-import { type Drawing, type Entity, endsOf, type Value } from './drawing'
+import { type Drawing, type Drawn, type Entity, endsOf, type Read } from './drawing'
 import { heldHandles } from './handles'
 import type { Row } from './pattern'
 import { repeated } from './repeat'
 import { DIMENSIONS, type HoldState, hold, type Loose } from './solver'
 
-/** One drawn entity as a curve. */
-export interface Drawn {
-  id: string
-  curve: Curve
-  construction: boolean
-}
 /** A drawing with every expression worked out. */
 export interface Shape {
   points: Record<string, P2>
@@ -47,9 +41,6 @@ export interface Axis {
 
 const UPRIGHT: Axis = { origin: [0, 0], dir: [0, 1] }
 
-/** Turns a value into mm or rad; what it throws passes through. */
-export type Read = (v: Value, want: 'length' | 'angle' | 'number') => number
-
 /** The curve a projected piece follows, or why there is none. */
 export type Sources = (entity: string) => Curve | { kind: 'none'; why: string } | null
 const NONE: Sources = () => null
@@ -69,7 +60,7 @@ function placesOn(e: Entity, curve: Curve): [string, P2][] {
 }
 
 /** The drawing with its expressions worked out and nothing solved yet. */
-export function looseOf(drawing: Drawing, read: Read, sources: Sources = NONE): Loose {
+function looseOf(drawing: Drawing, read: Read, sources: Sources = NONE): Loose {
   const points: Record<string, P2> = {}
   for (const [id, p] of Object.entries(drawing.points))
     points[id] = [read(p.x, 'length'), read(p.y, 'length')]

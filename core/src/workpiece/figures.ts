@@ -4,7 +4,6 @@ import {
   evaluateExpression,
   inDimension,
   type LengthUnit,
-  namesIn,
   type Quantity,
 } from './expression'
 import type { Figure } from './schema'
@@ -73,19 +72,5 @@ export function workOut(figures: readonly Figure[], unit: LengthUnit): FigureTab
       }
       return inDimension(evaluateExpression(value, look), want, unit)
     },
-  }
-}
-
-/** For each figure, the names of figures whose expression uses it. */
-export function usedBy(figures: readonly Figure[], name: string): string[] {
-  return figures
-    .filter((f) => f.name !== name && safeNames(f.expr).includes(name))
-    .map((f) => f.name)
-}
-function safeNames(expr: string): string[] {
-  try {
-    return namesIn(expr)
-  } catch {
-    return []
   }
 }

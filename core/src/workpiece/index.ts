@@ -21,7 +21,7 @@ export {
 } from './fits'
 export { MATERIALS, type Material, materialOf, WATER } from './materials'
 export { checkWorkpiece, MAX_BYTES, readWorkpiece, writeWorkpiece } from './read'
-export { emptyWorkpiece, freshId, insertOp, renumber, shownRoute } from './route'
+export { emptyWorkpiece, insertOp, renumber, shownRoute } from './route'
 export {
   type Brief,
   briefSchema,

@@ -13,14 +13,6 @@ export function insertOp(route: readonly Op[], index: number, op: Omit<Op, 'numb
 export const renumber = (route: readonly Op[]): Op[] =>
   route.map((o, i) => ({ ...o, number: (i + 1) * 10 }))
 
-/** An id not used yet: `turn1`, `turn2` ... */
-export function freshId(taken: Iterable<string>, stem: string): string {
-  const used = new Set(taken)
-  let n = 1
-  while (used.has(`${stem}${n}`)) n++
-  return `${stem}${n}`
-}
-
 /** The ops that are shown: all, or up to the one the view is rolled back to. */
 export function shownRoute(w: Workpiece): Op[] {
   const end = w.route.findIndex((o) => o.id === w.rolledTo)

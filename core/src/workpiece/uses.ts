@@ -1,5 +1,4 @@
 import { namesIn } from './expression'
-import { usedBy } from './figures'
 import type { Workpiece } from './schema'
 
 /** Inputs whose text is an expression; others are names and ids. */
@@ -26,7 +25,7 @@ const EXPRESSION_KEYS = new Set([
 /** Where a figure is used: names of other figures, and ids of ops. */
 export function usesOf(w: Workpiece, name: string): { figures: string[]; ops: string[] } {
   return {
-    figures: usedBy(w.figures, name),
+    figures: w.figures.filter((f) => f.name !== name && names(f.expr, name)).map((f) => f.name),
     ops: w.route
       .filter((o) => expressionsIn(o.inputs).some((e) => names(e, name)))
       .map((o) => o.id),

@@ -1,4 +1,5 @@
-import { type Figure, figureSchema, freshId, renameFigure, usesOf } from '@ivory/core/workpiece'
+import { freshId } from '@ivory/core/math'
+import { type Figure, figureSchema, renameFigure, usesOf } from '@ivory/core/workpiece'
 import clsx from 'clsx'
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react'
 import { Slider } from 'radix-ui'

@@ -1,5 +1,6 @@
 import { GAUGES } from '@ivory/core/gauges'
-import { freshId } from '@ivory/core/workpiece'
+import { freshId } from '@ivory/core/math'
+
 import { Trash2 } from 'lucide-react'
 import { edit, useSession } from '../session/session'
 import { Button, Choice, CommitInput, IconButton } from '../ui/controls'

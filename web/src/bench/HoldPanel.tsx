@@ -6,20 +6,14 @@ import {
   RELATIONS,
   type Relation,
   relationWords,
+  withHolds,
 } from '@ivory/core/profile'
 import type { Op } from '@ivory/core/workpiece'
 import clsx from 'clsx'
 import { Eye, X } from 'lucide-react'
 import type { ProfileView } from '../engine'
 import { setInputs, useSession } from '../session/session'
-import {
-  looseFrom,
-  release,
-  setDimension,
-  typedAs,
-  withDimension,
-  withRelations,
-} from '../table/holding'
+import { looseFrom, release, setDimension, typedAs, withDimension } from '../table/holding'
 import { Button, CommitInput, IconButton } from '../ui/controls'
 
 /** What holds the drawing: how free it still is, what can be held next, and all that holds now. */
@@ -37,7 +31,7 @@ export function HoldPanel({ op, profile }: { op: Op; profile: ProfileView }) {
           <span className="min-w-0 flex-1 first-letter:uppercase">{s.says}.</span>
           <Button
             className="py-0! text-sm"
-            onClick={() => setInputs(op.id, { drawing: withRelations(drawing, s.relations) })}
+            onClick={() => setInputs(op.id, { drawing: withHolds(drawing, s.relations) })}
           >
             Hold {s.relations.length === 1 ? 'it' : 'them'} so
           </Button>
@@ -116,7 +110,7 @@ function Next({ op, drawing, profile }: { op: Op; drawing: Drawing; profile: Pro
         )
       : []
   const hold = (kind: Relation['kind'], r = refs) =>
-    setInputs(op.id, { drawing: withRelations(drawing, [{ kind, ...r }]) })
+    setInputs(op.id, { drawing: withHolds(drawing, [{ kind, ...r }]) })
   const base = refs.points.length === 1 && refs.entities.length === 0
   return (
     <fieldset className="border border-rule px-2 pb-1.5">

@@ -1,5 +1,6 @@
+import { freshId } from '@ivory/core/math'
 import type { Drawing, Pattern } from '@ivory/core/profile'
-import { freshId, type Op } from '@ivory/core/workpiece'
+import type { Op } from '@ivory/core/workpiece'
 import { X } from 'lucide-react'
 import type { ProfileView } from '../engine'
 import { setInputs, useSession } from '../session/session'

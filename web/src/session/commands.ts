@@ -1,5 +1,6 @@
+import { freshId } from '@ivory/core/math'
 import { OPS, opSpec } from '@ivory/core/ops'
-import { freshId, insertOp, type Op } from '@ivory/core/workpiece'
+import { insertOp, type Op } from '@ivory/core/workpiece'
 import { toast } from 'sonner'
 import { edit, opOf, redo, select, undo, useSession } from './session'
 

@@ -1,6 +1,6 @@
 import type { P2 } from '@ivory/core/math'
+import { freshId } from '@ivory/core/math'
 import { type Drawing, type Entity, pointsOf, pruned } from '@ivory/core/profile'
-import { freshId } from '@ivory/core/workpiece'
 
 /** What the drawing tools make. */
 export type DrawTool =

@@ -1,4 +1,4 @@
-import { drawingSchema, emptyDrawing, hold } from '@ivory/core/profile'
+import { drawingSchema, emptyDrawing, hold, withHolds } from '@ivory/core/profile'
 import { describe, expect, it } from 'vitest'
 import type { ProfileView } from '../engine'
 import { addEntity, type Spot } from './edits'
@@ -9,7 +9,6 @@ import {
   typedDimension,
   withDimension,
   withHints,
-  withRelations,
 } from './holding'
 
 const line = (from: Spot, to: Spot) =>
@@ -48,8 +47,8 @@ describe('what is snapped to is held', () => {
 describe('holding', () => {
   const base = line({ at: [0, 0] }, { at: [30, 0] }).drawing
   it('relations and dimensions get ids of their own', () => {
-    const one = withRelations(base, [{ kind: 'level', points: [], entities: ['line1'] }])
-    const two = withRelations(one, [{ kind: 'fixed', points: ['p1'], entities: [] }])
+    const one = withHolds(base, [{ kind: 'level', points: [], entities: ['line1'] }])
+    const two = withHolds(one, [{ kind: 'fixed', points: ['p1'], entities: [] }])
     const { drawing, id } = withDimension(two, 'distance', { points: [], entities: ['line1'] }, 30)
     expect(drawing.relations!.map((r) => r.id)).toEqual(['hold1', 'hold2'])
     expect(id).toBe('dim1')
@@ -65,7 +64,7 @@ describe('holding', () => {
   })
   it('a drag moves only what is free', () => {
     const held = withDimension(
-      withRelations(base, [
+      withHolds(base, [
         { kind: 'fixed', points: ['p1'], entities: [] },
         { kind: 'level', points: [], entities: ['line1'] },
       ]),
@@ -78,7 +77,7 @@ describe('holding', () => {
       p2: [44, 9],
     })
     expect(still?.points.p2).toEqual({ x: 30, y: 0 })
-    const loose = withRelations(base, [{ kind: 'level', points: [], entities: ['line1'] }])
+    const loose = withHolds(base, [{ kind: 'level', points: [], entities: ['line1'] }])
     const moved = draggedDrawing(loose, shown(at), { p2: [44, 9] })!
     expect(moved.points.p2!.x).toBeCloseTo(44, 4)
     expect(moved.points.p1!.y).toBeCloseTo(Number(moved.points.p2!.y), 6)

@@ -1,4 +1,5 @@
 import type { P2 } from '@ivory/core/math'
+import { freshId } from '@ivory/core/math'
 import {
   AXIS,
   DIMENSIONS,
@@ -7,31 +8,20 @@ import {
   type Drawing,
   dragTo,
   endsOf,
+  holdIds,
   type Loose,
   ORIGIN,
   pointsOf,
   type Relation,
+  withHolds,
   withoutHold,
   withPlaces,
 } from '@ivory/core/profile'
-import { freshId } from '@ivory/core/workpiece'
+
 import { toast } from 'sonner'
 import { EngineError, lathe, type ProfileView } from '../engine'
 import { setInputs, useSession } from '../session/session'
 import type { DrawTool, Spot } from './edits'
-
-const holdIds = (d: Drawing): string[] => [
-  ...(d.relations ?? []).map((r) => r.id),
-  ...(d.dimensions ?? []).map((x) => x.id),
-]
-
-/** The drawing with more relations. */
-export function withRelations(d: Drawing, relations: Omit<Relation, 'id'>[]): Drawing {
-  const all = [...(d.relations ?? [])]
-  for (const r of relations)
-    all.push({ ...r, id: freshId([...holdIds(d), ...all.map((x) => x.id)], 'hold') })
-  return { ...d, relations: all }
-}
 
 /**
  * The drawing with what its newest piece was snapped to held from now on: ends on the axis and the base
@@ -58,7 +48,7 @@ export function withHints(d: Drawing, entity: string, tool: DrawTool, spots: Spo
   const before = d.entities.find((e) => e.id !== entity && endsOf(e)?.[1] === ids[0])
   if (tool === 'tangent-arc' && before && (before.kind === 'line' || before.kind === 'arc'))
     relations.push({ kind: 'tangent', points: [], entities: [before.id, entity] })
-  return relations.length > 0 ? withRelations(d, relations) : d
+  return relations.length > 0 ? withHolds(d, relations) : d
 }
 
 /** The drawing with a dimension that keeps what it measures now (mm or rad). */

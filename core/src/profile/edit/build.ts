@@ -1,8 +1,17 @@
 import { type Curve, pointAt } from '../../curve'
-import { dist, type P2 } from '../../math'
+import { dist, freshId, type P2 } from '../../math'
 import type { Drawing, Entity, Source } from '../drawing'
+import { tidy } from './places'
 
 type Kept = Drawing['points'][string]
+/** An entity before it has an id. */
+type Bare = Entity extends infer E ? (E extends Entity ? Omit<E, 'id'> : never) : never
+
+/** What a new piece is like: a construction aid, or not. */
+type Like = Pick<Entity, 'construction'>
+
+/** Far finer than any tolerance, so that what is tangent stays so; only rounding noise goes. */
+const fine = (x: number): number => tidy(x, 9)
 
 /** Adds points and pieces to a drawing under ids of their own; nothing given is changed in place. */
 export class Builder {
@@ -28,8 +37,7 @@ export class Builder {
   point(at: P2): string {
     const known = this.#made.find((m) => dist(m.at, at) <= this.#join)
     if (known) return known.id
-    const id = fresh('p', (x) => x in this.#points)
-    this.#points[id] = { x: tidy(at[0]), y: tidy(at[1]) }
+    const id = this.loose(at)
     this.#made.push({ id, at })
     return id
   }
@@ -49,69 +57,57 @@ export class Builder {
     return this
   }
   /** `like` gives the construction mark. */
-  add<E extends Entity>(entity: Omit<E, 'id'>, stem: string, like?: Entity): string {
-    const id = fresh(stem, (x) => this.#entities.some((e) => e.id === x))
+  add(entity: Bare, stem: string, like?: Like): string {
+    const id = freshId(
+      this.#entities.map((e) => e.id),
+      stem,
+    )
     const mark = like?.construction ? { construction: true } : {}
-    this.#entities.push({ ...entity, ...mark, id } as unknown as Entity)
+    this.#entities.push({ ...entity, ...mark, id })
     this.added.push(id)
     return id
   }
-  line(a: P2, b: P2, like?: Entity): string {
-    return this.add({ kind: 'line', a: this.point(a), b: this.point(b) } as never, 'line', like)
+  line(a: P2, b: P2, like?: Like): string {
+    return this.add({ kind: 'line', a: this.point(a), b: this.point(b) }, 'line', like)
   }
   /** A curve as the piece that draws it. */
-  curve(c: Curve, like?: Entity): string {
+  curve(c: Curve, like?: Like): string {
     if (c.kind === 'line') return this.line(c.a, c.b, like)
     if (c.kind === 'spline') {
       const points = c.poles.map((p, i) =>
         i === 0 || i === c.poles.length - 1 ? this.point(p) : this.loose(p),
       )
       const knots = [...c.knots]
-      return this.add({ kind: 'poles', points, degree: c.degree, knots } as never, 'spline', like)
+      return this.add({ kind: 'poles', points, degree: c.degree, knots }, 'spline', like)
     }
     if (Math.abs(c.sweep) > 2 * Math.PI - 1e-9) {
-      const entity = { kind: 'circle', c: this.point(c.c), radius: tidy(c.radius) }
-      return this.add(entity as never, 'circle', like)
+      const radius = fine(c.radius)
+      return this.add({ kind: 'circle', c: this.point(c.c), radius }, 'circle', like)
     }
     const [a, m, b] = [0, 0.5, 1].map((t) => pointAt(c, t)) as [P2, P2, P2]
-    const entity = { kind: 'arc', a: this.point(a), via: this.loose(m), b: this.point(b) }
-    return this.add(entity as never, 'arc', like)
+    const [from, to] = [this.point(a), this.point(b)]
+    return this.add({ kind: 'arc', a: from, via: this.loose(m), b: to }, 'arc', like)
   }
   /** A piece that follows a source; of a spline only the ends are points of the drawing. */
   followed(c: Curve, source: Source, like: { construction: boolean }): string {
     const mark = { source, ...like }
     if (c.kind === 'line')
-      return this.add(
-        { kind: 'line', a: this.point(c.a), b: this.point(c.b), ...mark } as never,
-        'seen',
-      )
+      return this.add({ kind: 'line', a: this.point(c.a), b: this.point(c.b), ...mark }, 'seen')
     const ends = [pointAt(c, 0), pointAt(c, 1)] as const
     if (c.kind === 'arc' && dist(ends[0], ends[1]) < 1e-9)
       return this.add(
-        { kind: 'circle', c: this.point(c.c), radius: tidy(c.radius), ...mark } as never,
+        { kind: 'circle', c: this.point(c.c), radius: fine(c.radius), ...mark },
         'seen',
       )
     const [a, b] = [this.point(ends[0]), this.point(ends[1])]
     if (c.kind === 'arc')
-      return this.add(
-        { kind: 'arc', a, via: this.loose(pointAt(c, 0.5)), b, ...mark } as never,
-        'seen',
-      )
-    return this.add({ kind: 'poles', points: [a, b], degree: 1, ...mark } as never, 'seen')
+      return this.add({ kind: 'arc', a, via: this.loose(pointAt(c, 0.5)), b, ...mark }, 'seen')
+    return this.add({ kind: 'poles', points: [a, b], degree: 1, ...mark }, 'seen')
   }
   /** A point of its own, shared with nothing. */
   loose(at: P2): string {
-    const id = fresh('p', (x) => x in this.#points)
-    this.#points[id] = { x: tidy(at[0]), y: tidy(at[1]) }
+    const id = freshId(Object.keys(this.#points), 'p')
+    this.#points[id] = { x: fine(at[0]), y: fine(at[1]) }
     return id
   }
-}
-
-/** Far finer than any tolerance, so that what is tangent stays so; only rounding noise goes. */
-const tidy = (x: number): number => Number(x.toFixed(9)) + 0
-
-function fresh(stem: string, taken: (id: string) => boolean): string {
-  let n = 1
-  while (taken(`${stem}${n}`)) n++
-  return `${stem}${n}`
 }

@@ -14,7 +14,7 @@ import { bad, dist, good, mm, type Outcome, type P2 } from '../../math'
 import { type Drawing, type Entity, endsOf, pruned } from '../drawing'
 import type { Shape } from '../shape'
 import { Builder } from './build'
-import { withHolds } from './shapes'
+import { withHolds } from './holds'
 
 interface Meeting {
   entity: Entity

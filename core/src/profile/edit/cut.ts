@@ -11,8 +11,8 @@ import {
   tangentAt,
 } from '../../curve'
 import { bad, dist, good, type Outcome, type P2 } from '../../math'
-import { type Drawing, endsOf, pruned } from '../drawing'
-import type { Drawn, Shape } from '../shape'
+import { type Drawing, type Drawn, endsOf, pruned } from '../drawing'
+import type { Shape } from '../shape'
 import { Builder } from './build'
 
 /** Parameters at which others cross a piece, ends left out; the seam of a ring counts as 0. */

@@ -1,6 +1,7 @@
 export { Builder } from './build'
 export { chamferAt, filletAt } from './corner'
 export { breakAtCrossings, extendAt, trimAt } from './cut'
+export { holdIds, withHolds } from './holds'
 export { type Gap, offsetChain, offsetPieces } from './offset'
 export { withPlaces } from './places'
 export {
@@ -10,6 +11,5 @@ export {
   rectangle,
   rectangleAbout,
   slot,
-  withHolds,
 } from './shapes'
-export { type Likeness, mirrored, moved, partOf, transformed, withPart } from './transform'
+export { mirrored, partOf, transformed, withPart } from './transform'

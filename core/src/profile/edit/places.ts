@@ -1,5 +1,8 @@
 import type { Drawing } from '../drawing'
 
+/** A coordinate as it is kept: to a nanometre unless finer is asked. */
+export const tidy = (x: number, digits = 6): number => Number(x.toFixed(digits)) + 0
+
 /** The drawing with its plain numbers brought to given places. */
 export function withPlaces(
   d: Drawing,
@@ -11,7 +14,6 @@ export function withPlaces(
     radii: Readonly<Record<string, number>>
   },
 ): Drawing {
-  const near = (x: number) => Number(x.toFixed(6)) + 0
   return {
     ...d,
     points: Object.fromEntries(
@@ -21,15 +23,15 @@ export function withPlaces(
         return [
           id,
           {
-            x: typeof p.x === 'number' ? near(at[0]) : p.x,
-            y: typeof p.y === 'number' ? near(at[1]) : p.y,
+            x: typeof p.x === 'number' ? tidy(at[0]) : p.x,
+            y: typeof p.y === 'number' ? tidy(at[1]) : p.y,
           },
         ]
       }),
     ),
     entities: d.entities.map((e) =>
       e.kind === 'circle' && typeof e.radius === 'number' && radii[e.id] !== undefined
-        ? { ...e, radius: near(radii[e.id]!) }
+        ? { ...e, radius: tidy(radii[e.id]!) }
         : e,
     ),
   }

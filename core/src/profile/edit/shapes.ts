@@ -1,24 +1,12 @@
 import { arc, arcThrough } from '../../curve'
 import { bad, dist, good, type Outcome, type P2 } from '../../math'
-import type { Drawing, Entity } from '../drawing'
+import type { Drawing } from '../drawing'
 import type { Relation } from '../solver'
 import { Builder } from './build'
+import { withHolds } from './holds'
 
 const SMALL = 1e-6
 const apart = (a: P2, b: P2): boolean => dist(a, b) > SMALL
-
-/** Lays relations on a drawing under fresh ids. */
-export function withHolds(drawing: Drawing, more: Omit<Relation, 'id'>[]): Drawing {
-  const relations = [...(drawing.relations ?? [])]
-  const taken = (id: string) =>
-    relations.some((r) => r.id === id) || (drawing.dimensions ?? []).some((d) => d.id === id)
-  for (const r of more) {
-    let n = 1
-    while (taken(`hold${n}`)) n++
-    relations.push({ ...r, id: `hold${n}` })
-  }
-  return { ...drawing, relations }
-}
 
 const ofPieces = (kind: Relation['kind'], ...entities: string[]): Omit<Relation, 'id'> => ({
   kind,
@@ -27,12 +15,12 @@ const ofPieces = (kind: Relation['kind'], ...entities: string[]): Omit<Relation,
 })
 
 /** A rectangle between two opposite corners, its sides held level and upright. */
-export function rectangle(d: Drawing, a: P2, b: P2, like?: Entity): Outcome<Drawing> {
+export function rectangle(d: Drawing, a: P2, b: P2): Outcome<Drawing> {
   if (Math.abs(a[0] - b[0]) < SMALL || Math.abs(a[1] - b[1]) < SMALL)
     return bad('flat', 'The corners of a rectangle must differ in width and height.')
   const to = new Builder(d)
   const corners: P2[] = [a, [b[0], a[1]], b, [a[0], b[1]]]
-  const sides = corners.map((p, i) => to.line(p, corners[(i + 1) % 4]!, like))
+  const sides = corners.map((p, i) => to.line(p, corners[(i + 1) % 4]!))
   return good(
     withHolds(
       to.drawing,
@@ -58,7 +46,7 @@ export function polygon(d: Drawing, centre: P2, corner: P2, sides: number): Outc
     return [centre[0] + r * Math.cos(a), centre[1] + r * Math.sin(a)]
   })
   const lines = at.map((p, i) => to.line(p, at[(i + 1) % sides]!))
-  const round = to.curve(arc(centre, r, 0, 2 * Math.PI), { construction: true } as Entity)
+  const round = to.curve(arc(centre, r, 0, 2 * Math.PI), { construction: true })
   return good(
     withHolds(to.drawing, [
       ...at.map((p) => ({ kind: 'on' as const, points: [to.point(p)], entities: [round] })),
@@ -105,6 +93,6 @@ export function ellipseAbout(d: Drawing, centre: P2, end: P2, half: number): Out
   if (!apart(centre, end) || !(half > SMALL)) return bad('flat', 'An ellipse needs both half-axes.')
   const to = new Builder(d)
   const ratio = half / dist(centre, end)
-  to.add({ kind: 'ellipse', c: to.point(centre), end: to.point(end), ratio } as never, 'ellipse')
+  to.add({ kind: 'ellipse', c: to.point(centre), end: to.point(end), ratio }, 'ellipse')
   return good(to.drawing)
 }

@@ -1,7 +1,8 @@
-import { bad, good, type Outcome, type P2 } from '../../math'
-import { type Drawing, type Entity, endsOf, pointsOf, renamed } from '../drawing'
+import { bad, freshId, good, type Outcome, type P2 } from '../../math'
+import { type Drawing, type Entity, endsOf, pointsOf, pruned, renamed } from '../drawing'
 import { AXIS, type Relation } from '../solver'
-import { withHolds } from './shapes'
+import { holdIds, withHolds } from './holds'
+import { tidy } from './places'
 
 /** A likeness of the plane: q = origin + k R (p - about), mirrored first when asked. */
 export interface Likeness {
@@ -46,7 +47,6 @@ export function transformed(
   )
   return good({ ...d, points, entities })
 }
-const tidy = (x: number): number => Number(x.toFixed(6)) + 0
 
 /** Pieces with their points and the relations and dimensions among them, to be put elsewhere. */
 export function partOf(
@@ -75,33 +75,29 @@ export function partOf(
 /** Puts a part into a drawing under fresh ids, keeping what holds it together. */
 export function withPart(d: Drawing, part: Drawing): { drawing: Drawing; added: string[] } {
   const points = { ...d.points }
-  const rename = (taken: (id: string) => boolean, stem: string): string => {
-    let n = 1
-    while (taken(`${stem}${n}`)) n++
-    return `${stem}${n}`
-  }
   const point = new Map<string, string>()
   for (const [id, p] of Object.entries(part.points)) {
-    const name = rename((x) => x in points, 'p')
+    const name = freshId(Object.keys(points), 'p')
     point.set(id, name)
     points[name] = p
   }
   const entities = [...d.entities]
   const piece = new Map<string, string>()
   for (const e of part.entities) {
-    const name = rename(
-      (x) => entities.some((o) => o.id === x),
-      e.id.replace(/\d+$/, '') || 'piece',
+    const stem = e.id.replace(/\d+$/, '') || 'piece'
+    const name = freshId(
+      entities.map((o) => o.id),
+      stem,
     )
     piece.set(e.id, name)
     entities.push(renamed(e, name, (p) => point.get(p)!))
   }
-  const holds = [...(d.relations ?? []), ...(d.dimensions ?? [])].map((r) => r.id)
+  const holds = holdIds(d)
   const again = <T extends { id: string; points: string[]; entities: string[] }>(
     r: T,
     stem: string,
   ): T => {
-    const name = rename((x) => holds.includes(x), stem)
+    const name = freshId(holds, stem)
     holds.push(name)
     return {
       ...r,
@@ -182,17 +178,7 @@ export function mirrored(
   const entities = drawing.entities.map((e) =>
     added.includes(e.id) ? renamed(e, e.id, shared) : e,
   )
-  const used = new Set(entities.flatMap(pointsOf))
-  return good(
-    withHolds(
-      {
-        ...drawing,
-        entities,
-        points: Object.fromEntries(Object.entries(drawing.points).filter(([p]) => used.has(p))),
-      },
-      relations,
-    ),
-  )
+  return good(withHolds(pruned({ ...drawing, entities }), relations))
 }
 
 function mirrorLine(

@@ -1,3 +1,4 @@
+import { arcThrough, pointAt } from '../../curve'
 import type { Drawing } from '../drawing'
 import { conflictOf } from './conflict'
 import { arcEquations, dimensionEquations, measured, relationEquations, Unfit } from './equations'
@@ -168,26 +169,39 @@ const STEPS = [1, 4, 16]
 
 function settle(loose: Loose, vars: Variables, eqs: Equation[]): Float64Array | null {
   const reach = reachOf(vars)
-  const from = measuresOf(loose, vars, vars.x)
   for (const steps of STEPS) {
-    let x = Float64Array.from(vars.x)
-    let met = true
-    for (let k = 1; k <= steps && met; k++) {
-      const share = k / steps
-      const targets = Object.fromEntries(
+    const solved = inSteps(loose, vars, eqs, steps, reach)
+    if (solved && !flipped(loose.drawing, vars, vars.x, solved)) return solved
+  }
+  return null
+}
+
+/** Solves for targets that go from what is measured to what is asked in so many steps. */
+function inSteps(
+  loose: Loose,
+  vars: Variables,
+  eqs: Equation[],
+  steps: number,
+  reach: number,
+): Float64Array | null {
+  const from = steps > 1 ? measuresOf(loose, vars, vars.x) : {}
+  let x = vars.x
+  for (let k = 1; k <= steps; k++) {
+    const share = k / steps
+    const onTheWay = () =>
+      Object.fromEntries(
         Object.entries(loose.targets).map(([id, t]) => [
           id,
           (from[id] ?? t) * (1 - share) + t * share,
         ]),
       )
-      const now = share === 1 ? eqs : equationsOf(loose, vars, targets, [])
-      const solved = solveLeast(now, x, { reach })
-      met = solved.residual <= MET
-      x = Float64Array.from(solved.x)
-    }
-    if (met && !flipped(loose.drawing, vars, vars.x, x)) return x
+    const solved = solveLeast(k === steps ? eqs : equationsOf(loose, vars, onTheWay(), []), x, {
+      reach,
+    })
+    if (solved.residual > MET) return null
+    x = solved.x
   }
-  return null
+  return x
 }
 
 /** Longest single step, mm: a share of the drawing's size. */
@@ -253,24 +267,10 @@ function centreArcs(drawing: Drawing, vars: Variables) {
     const slot = vars.points[e.via]!
     if (slot.some((i) => i < 0)) continue
     const [a, m, b] = [e.a, e.via, e.b].map((id) => vars.at[id]!) as [P2, P2, P2]
-    const middle = middleOfArc(a, m, b)
-    if (!middle) continue
+    const curve = arcThrough(a, m, b)
+    if (curve.kind !== 'arc') continue
+    const middle = pointAt(curve, 0.5)
     vars.x[slot[0]] = middle[0]
     vars.x[slot[1]] = middle[1]
   }
-}
-
-/** The point half-way along the arc a-m-b; null when the three are in line. */
-export function middleOfArc(a: P2, m: P2, b: P2): P2 | null {
-  const [ux, uy, vx, vy] = [a[0] - m[0], a[1] - m[1], b[0] - m[0], b[1] - m[1]]
-  const d = 2 * (ux * vy - uy * vx)
-  if (Math.abs(d) < 1e-12) return null
-  const [uu, vv] = [ux * ux + uy * uy, vx * vx + vy * vy]
-  const c: P2 = [m[0] + (vy * uu - uy * vv) / d, m[1] + (ux * vv - vx * uu) / d]
-  const r = Math.hypot(m[0] - c[0], m[1] - c[1])
-  const [nx, ny] = [-(b[1] - a[1]), b[0] - a[0]]
-  const n = Math.hypot(nx, ny)
-  if (n < 1e-12) return null
-  const side = Math.sign((m[0] - a[0]) * nx + (m[1] - a[1]) * ny) || 1
-  return [c[0] + (side * r * nx) / n, c[1] + (side * r * ny) / n]
 }

@@ -5,7 +5,6 @@ export {
   type HoldState,
   hold,
   type Loose,
-  middleOfArc,
   type Travel,
   tryValue,
 } from './hold'
