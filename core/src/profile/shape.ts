@@ -26,6 +26,8 @@ export interface Shape {
   /** Entities that have no extent (their points coincide). */
   empty: string[]
   axis: Axis
+  /** Points that projected pieces put where they are. */
+  given: ReadonlySet<string>
   /** What the dimensions are to be, mm or rad. */
   targets: Readonly<Record<string, number>>
   /** What each row of copies comes to. */
@@ -60,7 +62,11 @@ function placesOn(e: Entity, curve: Curve): [string, P2][] {
 }
 
 /** The drawing with its expressions worked out and nothing solved yet. */
-function looseOf(drawing: Drawing, read: Read, sources: Sources = NONE): Loose {
+function looseOf(
+  drawing: Drawing,
+  read: Read,
+  sources: Sources,
+): Loose & { given: ReadonlySet<string> } {
   const points: Record<string, P2> = {}
   for (const [id, p] of Object.entries(drawing.points))
     points[id] = [read(p.x, 'length'), read(p.y, 'length')]
@@ -150,6 +156,7 @@ export function shapeOf(drawing: Drawing, read: Read, sources: Sources = NONE): 
     drawn,
     empty,
     axis,
+    given: loose.given,
     targets: loose.targets,
     rows: copies.rows,
     hold: { ...held.state, unfit },

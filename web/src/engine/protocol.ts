@@ -54,6 +54,8 @@ export interface ProfileView {
   health: Finding[]
   axis: { origin: P2; dir: P2 }
   radii: Record<string, number>
+  /** Points that projected pieces put where they are. */
+  given: ReadonlySet<string>
   /** What the driving dimensions are to be, mm or rad. */
   targets: Readonly<Record<string, number>>
   rows: Readonly<Record<string, Row>>

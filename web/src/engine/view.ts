@@ -2,7 +2,7 @@ import { type Curve, curvatureAt, flattenParams, pointAt, tangentAt } from '@ivo
 import type { Frame, P2 } from '@ivory/core/math'
 import { creased } from '@ivory/core/mesh'
 import type { Body, ExactPart, Profile } from '@ivory/core/ops'
-import { suggestions } from '@ivory/core/profile'
+import { type Suggestion, suggestions } from '@ivory/core/profile'
 import { type GaugeReport, type OpReport, type Rebuilt, readGauges } from '@ivory/core/rebuild'
 import {
   brimVolume,
@@ -138,6 +138,14 @@ function liquidMesh(t: TurnedBody, share: number, cutaway: boolean, fine: typeof
   return displayMesh(cutaway ? behind(liquid) : liquid, fine)
 }
 
+/** Suggestions are worked out once for each state of a profile, not with every view of it. */
+const suggested = new WeakMap<Profile['shape'], Suggestion[]>()
+function suggestionsFor({ shape, drawing }: Profile): Suggestion[] {
+  const known = suggested.get(shape) ?? suggestions({ ...shape, drawing }, shape.hold)
+  suggested.set(shape, known)
+  return known
+}
+
 function profileView(id: string, p: Profile, draft: boolean): ProfileView {
   return {
     id,
@@ -155,7 +163,8 @@ function profileView(id: string, p: Profile, draft: boolean): ProfileView {
     targets: p.shape.targets,
     rows: p.shape.rows,
     hold: p.shape.hold,
-    suggestions: draft ? [] : suggestions({ ...p.shape, drawing: p.drawing }),
+    given: p.shape.given,
+    suggestions: draft ? [] : suggestionsFor(p),
   }
 }
 

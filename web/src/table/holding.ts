@@ -84,7 +84,7 @@ export function looseFrom(drawing: Drawing, p: ProfileView): Loose | null {
   const shown =
     Object.keys(drawing.points).every((id) => id in p.points) &&
     drawing.entities.every((e) => e.kind !== 'circle' || e.id in p.radii)
-  return shown ? { drawing, points: p.points, radii: p.radii, targets: p.targets } : null
+  return shown ? { ...p, drawing } : null
 }
 
 export const held = (d: Drawing): boolean => holdIds(d).length > 0

@@ -1,6 +1,6 @@
 import type { Drawing } from '../drawing'
 import { measured, relationEquations, sharedEnd, Unfit } from './equations'
-import { followsCurve, hold, type Loose } from './hold'
+import { followsCurve, type HoldState, hold, type Loose } from './hold'
 import { AXIS } from './names'
 import {
   DIMENSIONS,
@@ -63,10 +63,10 @@ const NEAR_ANGLE = (0.2 * Math.PI) / 180
 /** A point this close to the axis was meant to be on it, mm. */
 const NEAR = 0.05
 
-/** What nearly holds but is not held; only what takes a freedom away is offered. */
-export function suggestions(loose: Loose): Suggestion[] {
-  const { state, points } = hold(loose)
+/** What nearly holds of a solved drawing but is not held; only what takes a freedom away is offered. */
+export function suggestions(loose: Loose, state: HoldState): Suggestion[] {
   if (state.freedoms === 0 || state.conflict.length > 0) return []
+  const { points } = loose
   const lines = loose.drawing.entities.filter((e) => e.kind === 'line')
   const lean = (a: string, b: string) => {
     const [p, q] = [points[a]!, points[b]!]
