@@ -30,14 +30,14 @@ export function pickEdges(b: TurnedBody, refs: readonly EdgeRef[], op: string) {
   )
 }
 
-/** The picked faces of a body, as `pickEdges`. */
-export function pickFaces(b: TurnedBody, refs: readonly FaceRef[], op: string) {
+/** The picked faces of a body, as `pickEdges`; `input` is where the op keeps them. */
+export function pickFaces(b: TurnedBody, refs: readonly FaceRef[], op: string, input: string) {
   return pick(
     refs,
     (r) => resolveFace(b, r),
     (f: Face) => faceRef(b, f),
     (f) => f.at,
-    { op, input: 'open', what: 'face' },
+    { op, input, what: 'face' },
     facesOf(b),
   )
 }

@@ -31,7 +31,7 @@ const inputs = z.object({
   about: z.enum(['level', 'upright']).default('level'),
   turn: valueSchema.default(0),
   body: z.string().optional(),
-  open: z.array(faceRefSchema).max(2).default([]),
+  faces: z.array(faceRefSchema).max(2).default([]),
   profile: z.string().optional(),
   piece: z.string().optional(),
   fraction: valueSchema.default(0.5),
@@ -84,7 +84,7 @@ export const planeOp = defineOp<Inputs>({
       when: of('offset', 'midway', 'tangent'),
     },
     {
-      name: 'open',
+      name: 'faces',
       label: 'Faces',
       help: 'Flat faces, or the round one that is touched.',
       type: 'faces',
@@ -149,7 +149,7 @@ export const planeOp = defineOp<Inputs>({
     offset: 50,
     about: 'level' as const,
     turn: 0,
-    open: [],
+    faces: [],
     fraction: 0.5,
   }),
   evaluate(input, ctx) {
@@ -257,13 +257,13 @@ function pickedFaces(i: Inputs, ctx: OpContext): Outcome<{ body: TurnedBody; fac
   if (!body) return bad('no-body', 'Choose the body whose faces are picked.')
   const section = sectionOf(body)
   if (!section.ok) return section
-  const faces = pickFaces(section.value, i.open, ctx.op)
+  const faces = pickFaces(section.value, i.faces, ctx.op, 'faces')
   return faces.ok ? good({ body: section.value, faces: faces.value.items }) : faces
 }
 
 /** Frames of the picked faces, all of which must be flat; none when none is picked. */
 function pickedFrames(i: Inputs, ctx: OpContext): Outcome<Frame[]> {
-  if (i.open.length === 0) return good([])
+  if (i.faces.length === 0) return good([])
   const picked = pickedFaces(i, ctx)
   if (!picked.ok) return picked
   const { body, faces } = picked.value

@@ -58,7 +58,7 @@ export const shellOp = defineOp<z.infer<typeof inputs>>({
     const section = sectionOf(body)
     if (!section.ok) return section
     const before = section.value
-    const picked = pickFaces(before, open, ctx.op)
+    const picked = pickFaces(before, open, ctx.op, 'open')
     if (!picked.ok) return picked
     const faces = new Set(picked.value.items.map((f) => f.seg))
     const made = shell(before, t, faces, side, ctx.op)

@@ -1,15 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import type { P3 } from '../math'
 import { emptyWorkpiece, type Op, type Workpiece } from '../workpiece'
+import { op } from '../workpiece/samples.test-data'
 import { rebuild } from '.'
 
-const op = (number: number, kind: string, id: string, inputs: Op['inputs']): Op => ({
-  id,
-  number,
-  kind,
-  name: id,
-  inputs,
-})
 /** A cylinder of radius `r` and height 40 on the top plane, with a plane after it. */
 const withPlane = (inputs: Op['inputs'], r: string | number = 20): Workpiece => ({
   ...emptyWorkpiece('w', 'W'),
@@ -46,18 +40,18 @@ describe('datum planes', () => {
   it('off a plane, as before', () =>
     close(frameOf(withPlane({ from: 'top', offset: 12 })).origin, [0, 0, 12]))
   it('off a flat face, looking out of it, and following the body', () => {
-    const lid = frameOf(withPlane({ how: 'offset', body: 'turn', open: [face('lid')], offset: 5 }))
+    const lid = frameOf(withPlane({ how: 'offset', body: 'turn', faces: [face('lid')], offset: 5 }))
     close(lid.origin, [0, 0, 45])
     close(lid.z, [0, 0, 1])
     const foot = frameOf(
-      withPlane({ how: 'offset', body: 'turn', open: [face('foot')], offset: 5 }),
+      withPlane({ how: 'offset', body: 'turn', faces: [face('foot')], offset: 5 }),
     )
     close(foot.origin, [0, 0, -5])
     close(foot.z, [0, 0, -1])
   })
   it('midway between two faces, and between planes that meet', () => {
-    const open = [face('lid'), face('foot')]
-    close(frameOf(withPlane({ how: 'midway', body: 'turn', open })).origin, [0, 0, 20])
+    const faces = [face('lid'), face('foot')]
+    close(frameOf(withPlane({ how: 'midway', body: 'turn', faces })).origin, [0, 0, 20])
     const half = frameOf(withPlane({ how: 'midway', from: 'front', to: 'top' }))
     close(half.origin, [0, 0, 0])
     close(half.z, [0, -Math.SQRT1_2, Math.SQRT1_2])
@@ -85,16 +79,24 @@ describe('datum planes', () => {
     expect(said(withPlane({ how: 'across', profile: 'line', piece: 'nothing' }))).toMatch(/curve/)
   })
   it('touching a round face, following a figure', () => {
-    const inputs = { how: 'tangent', body: 'turn', open: [face('side')], turn: 90, fraction: 0.5 }
+    const inputs = { how: 'tangent', body: 'turn', faces: [face('side')], turn: 90, fraction: 0.5 }
     const f = frameOf(withPlane(inputs, 'wide'))
     close(f.origin, [0, 30, 20])
     close(f.z, [0, 1, 0])
   })
   it.each([
-    [{ how: 'offset', body: 'turn', open: [face('side')] }, /round/],
+    [{ how: 'offset', body: 'turn', faces: [face('side')] }, /round/],
     [{ how: 'midway', from: 'top' }, /two planes/],
-    [{ how: 'tangent', body: 'turn', open: [] }, /one round face/],
-    [{ how: 'tangent', open: [] }, /Choose the body/],
+    [{ how: 'tangent', body: 'turn', faces: [] }, /one round face/],
+    [{ how: 'tangent', faces: [] }, /Choose the body/],
     [{ how: 'offset', from: 'nowhere' }, /does not exist/],
   ])('says what is missing (%#)', (inputs, word) => expect(said(withPlane(inputs))).toMatch(word))
+  it('a face that is gone is told, and the remedy goes where the plane keeps its faces', () => {
+    const built = rebuild(
+      withPlane({ how: 'offset', body: 'turn', faces: [{ face: 'turn:gone' }] }),
+    )
+    const [lost] = built.reports[2]!.diagnoses
+    expect(lost!.code).toBe('lost-reference')
+    expect(Object.keys(lost!.fixes[0]!.inputs)).toEqual(['faces'])
+  })
 })

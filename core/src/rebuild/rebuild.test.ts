@@ -4,6 +4,7 @@ import { turnedOf } from '../ops'
 import type { Drawing } from '../profile'
 import { brimVolume, cavityOf, volumeOf } from '../turned'
 import { emptyWorkpiece, type Op, type Workpiece } from '../workpiece'
+import { op } from '../workpiece/samples.test-data'
 import { RebuildCache, rangeOf, readGauges, rebuild, solveWorkpiece } from '.'
 
 const PI = Math.PI
@@ -18,13 +19,6 @@ const polygon = (points: Pt[]): Drawing => ({
     a: `p${i}`,
     b: `p${(i + 1) % points.length}`,
   })),
-})
-const op = (number: number, kind: string, id: string, inputs: Op['inputs']): Op => ({
-  id,
-  number,
-  kind,
-  name: id,
-  inputs,
 })
 const profile = (n: number, id: string, drawing: Drawing) =>
   op(n, 'profile', id, { plane: 'front', drawing })

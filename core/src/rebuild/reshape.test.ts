@@ -1,15 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import type { Drawing } from '../profile'
-import { emptyWorkpiece, type Op, type Workpiece } from '../workpiece'
+import { emptyWorkpiece, type Workpiece } from '../workpiece'
+import { op } from '../workpiece/samples.test-data'
 import { RebuildCache, type Reshape, rebuild, reshape, tryDimension } from '.'
 
-const op = (number: number, kind: string, id: string, inputs: Op['inputs']): Op => ({
-  id,
-  number,
-  kind,
-  name: id,
-  inputs,
-})
 /** A cone turned from a profile driven by `wide`, and a second profile after it. */
 const w = (drawing: Drawing = { points: {}, entities: [] }, wide = '30 mm'): Workpiece => ({
   ...emptyWorkpiece('w', 'W'),

@@ -5,6 +5,7 @@ import { turnedOf } from '../ops'
 import { rebuild } from '../rebuild'
 import { volumeOf } from '../turned'
 import { emptyWorkpiece, type Workpiece } from '../workpiece'
+import { ringRoute } from '../workpiece/samples.test-data'
 import {
   FINENESS,
   type Format,
@@ -19,28 +20,7 @@ import {
 const w: Workpiece = {
   ...emptyWorkpiece('w', 'Ring & <Rim>'),
   bodies: { turn: { name: 'Ring "one"', color: '#aabbcc' } },
-  route: [
-    {
-      id: 'line',
-      number: 10,
-      kind: 'profile',
-      name: 'p',
-      inputs: {
-        plane: 'front',
-        drawing: {
-          points: { c: { x: 40, y: 0 } },
-          entities: [{ id: 'o', kind: 'circle', c: 'c', radius: 10 }],
-        },
-      },
-    },
-    {
-      id: 'turn',
-      number: 20,
-      kind: 'revolve',
-      name: 't',
-      inputs: { profile: 'line', mode: 'new', angle: 360, start: 0 },
-    },
-  ],
+  route: ringRoute,
 }
 const { state } = rebuild(w)
 const body = state.bodies.turn!

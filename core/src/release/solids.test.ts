@@ -3,6 +3,7 @@ import { type Kernel, loadKernel } from '../kernel'
 import { measureMesh } from '../mesh'
 import { RebuildCache, readGauges, rebuild, rebuildWith } from '../rebuild'
 import { emptyWorkpiece, packFile, unpackFile, type Workpiece } from '../workpiece'
+import { ringRoute } from '../workpiece/samples.test-data'
 import { measureWorkpiece, readStl, release } from '.'
 
 let kernel: Kernel
@@ -12,28 +13,7 @@ const theKernel = () => Promise.resolve(kernel)
 /** A torus, tube radius 10 about radius 40. */
 const turned: Workpiece = {
   ...emptyWorkpiece('ring', 'Ring'),
-  route: [
-    {
-      id: 'line',
-      number: 10,
-      kind: 'profile',
-      name: 'line',
-      inputs: {
-        plane: 'front',
-        drawing: {
-          points: { c: { x: 40, y: 0 } },
-          entities: [{ id: 'o', kind: 'circle', c: 'c', radius: 10 }],
-        },
-      },
-    },
-    {
-      id: 'turn',
-      number: 20,
-      kind: 'revolve',
-      name: 'turn',
-      inputs: { profile: 'line', mode: 'new', angle: 360, start: 0 },
-    },
-  ],
+  route: ringRoute,
 }
 /** Pappus: volume 2 pi^2 R r^2 and area 4 pi^2 R r. */
 const VOLUME = 2 * Math.PI ** 2 * 40 * 100
