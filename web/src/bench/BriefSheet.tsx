@@ -1,6 +1,7 @@
 import { MATERIALS, TARGETS, type Target } from '@ivory/core/workpiece'
 import { edit, useSession } from '../session/session'
 import { Choice, CommitInput } from '../ui/controls'
+import { typedNumber } from '../ui/number'
 
 const PROCESSES = ['printed', 'moulded', 'cast', 'blown', 'turned', 'thrown'] as const
 const WORD: Record<Target, string> = {
@@ -18,9 +19,9 @@ export function BriefSheet() {
   const bodies = useSession((s) => s.view?.bodies) ?? []
   const setTarget = (t: Target, side: 'min' | 'max', text: string) =>
     edit((d) => {
-      const n = Number(text.replace(',', '.'))
+      const n = typedNumber(text)
       const next = { ...d.brief.targets[t] }
-      if (text.trim() === '' || !Number.isFinite(n)) delete next[side]
+      if (n === null) delete next[side]
       else next[side] = n
       if (Object.keys(next).length > 0) d.brief.targets[t] = next
       else delete d.brief.targets[t]

@@ -7,6 +7,7 @@ import { useState } from 'react'
 import { toast } from 'sonner'
 import { edit, preview, select, settle, useSession } from '../session/session'
 import { Button, CommitInput, IconButton } from '../ui/controls'
+import { typedNumber } from '../ui/number'
 
 type Value = { value: number; length: number; angle: number } | undefined
 
@@ -146,9 +147,9 @@ function FigureRow({ figure: f, i, last }: { figure: Figure; i: number; last: bo
                 className="figures w-16"
                 value={f[k] === undefined ? '' : String(f[k])}
                 onCommit={(t) => {
-                  const n = Number(t.replace(',', '.'))
-                  if (t.trim() !== '' && !Number.isFinite(n)) toast.error(`${t} is not a number.`)
-                  else change(i, { [k]: t.trim() === '' ? undefined : n })
+                  const n = typedNumber(t)
+                  if (n === null && t.trim() !== '') toast.error(`${t} is not a number.`)
+                  else change(i, { [k]: n ?? undefined })
                 }}
               />
             ))}

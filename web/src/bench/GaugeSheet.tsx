@@ -1,15 +1,10 @@
 import { GAUGES } from '@ivory/core/gauges'
 import { freshId } from '@ivory/core/math'
-
 import { Trash2 } from 'lucide-react'
 import { edit, useSession } from '../session/session'
 import { Button, Choice, CommitInput, IconButton } from '../ui/controls'
+import { typedNumber } from '../ui/number'
 import { SolveFor } from './SolveFor'
-
-const number = (t: string): number | undefined => {
-  const n = Number(t.replace(',', '.'))
-  return t.trim() === '' || !Number.isFinite(n) ? undefined : n
-}
 
 /** Which gauges stand on the bench, on which body and within which limits; and solving for a reading. */
 export function GaugeSheet() {
@@ -73,7 +68,7 @@ export function GaugeSheet() {
                       onCommit={(t) =>
                         edit((d) => {
                           const gauge = d.gauges[i]!
-                          const limits = { ...gauge.limits, [side]: number(t) }
+                          const limits = { ...gauge.limits, [side]: typedNumber(t) ?? undefined }
                           if (limits[side] === undefined) delete limits[side]
                           if (Object.keys(limits).length > 0) gauge.limits = limits
                           else delete gauge.limits
@@ -91,7 +86,7 @@ export function GaugeSheet() {
                       value={String(g.params[p.name] ?? p.start)}
                       onCommit={(t) =>
                         edit((d) => {
-                          d.gauges[i]!.params[p.name] = number(t) ?? p.start
+                          d.gauges[i]!.params[p.name] = typedNumber(t) ?? p.start
                         })
                       }
                     />

@@ -8,6 +8,7 @@ import { toast } from 'sonner'
 import { EngineError, lathe } from '../engine'
 import { setInputs } from '../session/session'
 import { Button, Choice } from '../ui/controls'
+import { typedNumber } from '../ui/number'
 
 const FONTS: Record<string, { label: string; url: string }> = {
   sans: { label: 'sans', url: sans },
@@ -22,7 +23,7 @@ export function Lettering({ op, drawing }: { op: Op; drawing: Drawing }) {
   const [font, setFont] = useState('bold')
   const set = async () => {
     const bytes = await (await fetch(FONTS[font]!.url)).arrayBuffer()
-    const height = Number(size.replace(',', '.'))
+    const height = typedNumber(size) ?? Number.NaN
     const reply = await lathe.call('lettering', { font: bytes, text, size: height, drawing })
     if (!reply.ok) toast.error(reply.diagnosis.message)
     else {

@@ -1,12 +1,14 @@
 import type { Drawing } from '@ivory/core/profile'
 import { MAX_OUTLINE_BYTES } from '@ivory/core/release'
 import type { Op } from '@ivory/core/workpiece'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { toast } from 'sonner'
 import { EngineError, lathe } from '../engine'
 import { setInputs, useSession } from '../session/session'
 import { Button, Choice } from '../ui/controls'
 import { downloadFile } from '../ui/download'
+import { FileButton } from '../ui/FileButton'
+import { typedNumber } from '../ui/number'
 
 const SCALES = [
   { value: 'file', label: 'as the file says' },
@@ -18,7 +20,6 @@ const SCALES = [
 
 /** Outlines in and out as DXF or SVG: unit and joining distance are asked, what was skipped is told. */
 export function OutlineFiles({ op, drawing }: { op: Op; drawing: Drawing }) {
-  const picker = useRef<HTMLInputElement>(null)
   const [scale, setScale] = useState('file')
   const [join, setJoin] = useState('0.01')
   const [says, setSays] = useState('')
@@ -31,8 +32,8 @@ export function OutlineFiles({ op, drawing }: { op: Op; drawing: Drawing }) {
       setSays(`${file.name} is ${(file.size / 1048576).toFixed(0)} MB; outlines go up to 20 MB.`)
       return
     }
-    const near = Number(join.replace(',', '.'))
-    if (!(near >= 0 && near <= 10)) {
+    const near = typedNumber(join)
+    if (near === null || near < 0 || near > 10) {
       setSays('The joining distance must be a number from 0 to 10 mm.')
       return
     }
@@ -88,9 +89,14 @@ export function OutlineFiles({ op, drawing }: { op: Op; drawing: Drawing }) {
         <span>mm</span>
       </div>
       <div className="mt-1 flex flex-wrap gap-1">
-        <Button className="py-0!" onClick={() => picker.current?.click()}>
+        <FileButton
+          label="Outline file"
+          accept=".dxf,.svg"
+          className="py-0!"
+          onFile={(f) => void take(f).catch(told)}
+        >
           Read DXF or SVG
-        </Button>
+        </FileButton>
         <Button className="py-0!" onClick={() => void give('dxf').catch(told)}>
           Write DXF
         </Button>
@@ -98,19 +104,6 @@ export function OutlineFiles({ op, drawing }: { op: Op; drawing: Drawing }) {
           Write SVG
         </Button>
       </div>
-      <input
-        ref={picker}
-        type="file"
-        accept=".dxf,.svg"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Outline file"
-        onChange={(e) => {
-          const file = e.target.files?.[0]
-          e.target.value = ''
-          if (file) void take(file).catch(told)
-        }}
-      />
       <p aria-live="polite" data-testid="outline-says">
         {says}
       </p>

@@ -6,6 +6,7 @@ import type { ProfileView } from '../engine'
 import { setInputs, useSession } from '../session/session'
 import { typedValue } from '../table/typed'
 import { Button, Choice, CommitInput, IconButton } from '../ui/controls'
+import { typedNumber } from '../ui/number'
 
 type RowPattern = Extract<Pattern, { kind: 'row' }>
 
@@ -109,8 +110,7 @@ function ValueInput({
       value={value === undefined ? '' : String(value)}
       placeholder={empty}
       onCommit={(t) => {
-        const n = Number(t.replace(',', '.'))
-        const plain = name === 'count' && t.trim() !== '' && Number.isFinite(n) ? n : null
+        const plain = name === 'count' ? typedNumber(t) : null
         change({ [name]: t.trim() === '' ? undefined : (plain ?? typedValue(t, unit)) })
       }}
     />

@@ -1,10 +1,13 @@
 import type { Drawing } from '@ivory/core/profile'
-import { type Op, packFile } from '@ivory/core/workpiece'
-import { useRef, useState } from 'react'
+import type { Op } from '@ivory/core/workpiece'
+import { useState } from 'react'
 import { toast } from 'sonner'
 import type { ProfileView } from '../engine'
-import { edit, setInputs, useSession } from '../session/session'
+import { keepFile } from '../session/files'
+import { setInputs, useSession } from '../session/session'
 import { Button, CommitInput } from '../ui/controls'
+import { FileButton } from '../ui/FileButton'
+import { typedNumber } from '../ui/number'
 
 /** A picture under the drawing, for tracing: lower left corner and width in mm. */
 export interface Picture {
@@ -39,7 +42,6 @@ async function cleaned(file: File): Promise<Uint8Array> {
 
 /** Places, scales and locks the tracing picture of a profile. */
 export function PictureFields({ op, profile }: { op: Op; profile: ProfileView }) {
-  const picker = useRef<HTMLInputElement>(null)
   const drawn = useSession((s) => s.drawn)
   const [known, setKnown] = useState('50')
   const picture = pictureOf(op)
@@ -56,16 +58,8 @@ export function PictureFields({ op, profile }: { op: Op; profile: ProfileView })
       toast.error(`${file.name} is not a picture that can be shown here; take a PNG or JPEG.`)
       return
     }
-    const packed = packFile(file.name.replace(/\.[^.]+$/, '.jpg'), bytes)
-    if (!packed.ok) {
-      toast.error(packed.diagnosis.message)
-      return
-    }
-    edit((d) => {
-      d.files = { ...d.files, [packed.value.id]: packed.value.file }
-      const target = d.route.find((o) => o.id === op.id)
-      if (target)
-        target.inputs.picture = { file: packed.value.id, x: 0, y: 0, width: 100, opacity: 0.5 }
+    keepFile(op.id, file.name.replace(/\.[^.]+$/, '.jpg'), bytes, (inputs, id) => {
+      inputs.picture = { file: id, x: 0, y: 0, width: 100, opacity: 0.5 }
     })
   }
   const line = (op.inputs.drawing as Drawing).entities.find(
@@ -74,7 +68,7 @@ export function PictureFields({ op, profile }: { op: Op; profile: ProfileView })
   const scaleBy = () => {
     if (!picture || line?.kind !== 'line') return
     const [a, b] = [profile.points[line.a], profile.points[line.b]]
-    const length = Number(known.replace(',', '.'))
+    const length = typedNumber(known) ?? 0
     if (!a || !b || !(length > 0)) {
       toast.error('Type the true length of the chosen line.')
       return
@@ -97,8 +91,8 @@ export function PictureFields({ op, profile }: { op: Op; profile: ProfileView })
         disabled={picture?.locked}
         value={String(Number(picture![key].toFixed(3)))}
         onCommit={(t) => {
-          const n = Number(t.replace(',', '.'))
-          if (Number.isFinite(n) && (key !== 'width' || n > 0)) put({ ...picture!, [key]: n })
+          const n = typedNumber(t)
+          if (n !== null && (key !== 'width' || n > 0)) put({ ...picture!, [key]: n })
           else toast.error(`${t} cannot be.`)
         }}
       />
@@ -109,9 +103,14 @@ export function PictureFields({ op, profile }: { op: Op; profile: ProfileView })
       <summary className="cursor-pointer font-medium">Tracing picture</summary>
       <div className="mt-1 flex flex-col gap-1 text-sm">
         <p className="flex flex-wrap gap-1">
-          <Button className="py-0!" onClick={() => picker.current?.click()}>
+          <FileButton
+            label="Picture to trace"
+            accept="image/png,image/jpeg"
+            className="py-0!"
+            onFile={(f) => void take(f)}
+          >
             {picture ? 'Another picture' : 'Lay a picture under'}
-          </Button>
+          </FileButton>
           {picture && (
             <Button className="py-0!" onClick={() => put(undefined)}>
               Take it away
@@ -163,19 +162,6 @@ export function PictureFields({ op, profile }: { op: Op; profile: ProfileView })
             </p>
           </>
         )}
-        <input
-          ref={picker}
-          type="file"
-          accept="image/png,image/jpeg"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="Picture to trace"
-          onChange={(e) => {
-            const file = e.target.files?.[0]
-            e.target.value = ''
-            if (file) void take(file)
-          }}
-        />
       </div>
     </details>
   )

@@ -6,6 +6,7 @@ import { setInputs, useSession } from '../session/session'
 import { copyPieces, pastePieces, reshapeProfile } from '../table/reshaping'
 import { typedValue } from '../table/typed'
 import { Button, Choice } from '../ui/controls'
+import { typedNumber } from '../ui/number'
 import { Lettering } from './Lettering'
 import { OutlineFiles } from './OutlineFiles'
 import { PatternFields } from './PatternFields'
@@ -212,10 +213,7 @@ function Offset({ op, pieces }: { op: string; pieces: string[] }) {
 function Move({ op, points }: { op: string; points: string[] }) {
   const [v, setV] = useState({ dx: '0', dy: '0', turn: '0', scale: '1' })
   const unit = useUnit()
-  const num = (t: string) => {
-    const n = Number(t.replace(',', '.'))
-    return Number.isFinite(n) ? n : t
-  }
+  const num = (t: string) => typedNumber(t) ?? t
   return (
     <p className="flex flex-wrap items-center gap-1">
       <Entry label="Out" text={v.dx} onText={(dx) => setV({ ...v, dx })} className="w-14" />

@@ -25,6 +25,7 @@ import {
 import { newWorkpieceId } from '../storage/ids'
 import { Button, IconButton } from '../ui/controls'
 import { downloadFile } from '../ui/download'
+import { FileButton } from '../ui/FileButton'
 
 const report = (e: unknown) => toast.error(e instanceof Error ? e.message : String(e))
 
@@ -43,7 +44,6 @@ async function placeDemoSet(): Promise<string[]> {
 export function ShelfPage() {
   const navigate = useNavigate()
   const queries = useQueryClient()
-  const picker = useRef<HTMLInputElement>(null)
   const cards = useQuery({ queryKey: ['shelf'], queryFn: listCards })
   const refresh = () => queries.invalidateQueries({ queryKey: ['shelf'] })
   const first = useRef(false)
@@ -148,28 +148,19 @@ export function ShelfPage() {
           <Button onClick={() => demo.mutate()} disabled={demo.isPending}>
             Add the demo set
           </Button>
-          <Button onClick={() => picker.current?.click()}>
+          <FileButton
+            label="File to import"
+            accept=".json,.step,.stp,.stl"
+            onFile={(f) => void importFile(f).catch(report)}
+          >
             <Import size={16} aria-hidden="true" /> Import a file
-          </Button>
+          </FileButton>
           <Button
             tone="main"
             onClick={() => create.mutate(emptyWorkpiece(newWorkpieceId(), 'New workpiece'))}
           >
             <Plus size={16} aria-hidden="true" /> New workpiece
           </Button>
-          <input
-            ref={picker}
-            type="file"
-            accept=".json,.step,.stp,.stl"
-            className="sr-only"
-            aria-label="File to import"
-            tabIndex={-1}
-            onChange={(e) => {
-              const file = e.target.files?.[0]
-              e.target.value = ''
-              if (file) void importFile(file).catch(report)
-            }}
-          />
         </div>
       </header>
       <main className="flex-1 px-8 py-6">

@@ -21,6 +21,7 @@ import {
 import { toast } from 'sonner'
 import { EngineError, lathe, type ProfileView } from '../engine'
 import { setInputs, useSession } from '../session/session'
+import { typedNumber } from '../ui/number'
 import type { DrawTool, Spot } from './edits'
 
 /**
@@ -73,10 +74,8 @@ export const typedAs = (kind: DimensionKind, measure: number): number =>
 /** The typed text as it is kept: a plain number where it is one, in mm or degrees. */
 export function typedDimension(text: string, kind: DimensionKind, unit: 'mm' | 'in') {
   const t = text.trim().replace(/^[⌀ØøR]\s*(?=[\d.])/, '')
-  const n = Number(t.replace(',', '.'))
-  return t !== '' && Number.isFinite(n) && (unit === 'mm' || DIMENSIONS[kind].unit === 'angle')
-    ? n
-    : t
+  const n = typedNumber(t)
+  return n !== null && (unit === 'mm' || DIMENSIONS[kind].unit === 'angle') ? n : t
 }
 
 /** What the solver starts from: the profile as it is shown; null while that lags behind the drawing. */

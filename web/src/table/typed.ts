@@ -1,4 +1,5 @@
 import type { Value } from '@ivory/core/profile'
+import { typedNumber } from '../ui/number'
 
 /**
  * What a typed coordinate is kept as: a plain number where it is one in millimetres, the text itself
@@ -7,8 +8,8 @@ import type { Value } from '@ivory/core/profile'
 export function typedValue(text: string, unit: 'mm' | 'in'): Value | null {
   const t = text.trim()
   if (t === '') return null
-  const n = Number(t.replace(',', '.'))
-  return unit === 'mm' && Number.isFinite(n) ? n : t
+  const n = typedNumber(t)
+  return unit === 'mm' && n !== null ? n : t
 }
 
 /** As `typedValue` for a distance from the axis, where `⌀ 75` gives the diameter. */

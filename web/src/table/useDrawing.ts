@@ -64,7 +64,8 @@ const SHAPE_SPOTS: Record<ShapeTool, number> = {
   ellipse: 3,
   circle3: 3,
 }
-export const isShape = (t: Tool): t is ShapeTool => t in SHAPE_SPOTS
+const isShape = (t: Tool): t is ShapeTool => t in SHAPE_SPOTS
+const isDraw = (t: Tool): t is DrawTool => t in SPOTS
 export const isCut = (t: Tool): t is CutTool => (CUTS as readonly string[]).includes(t)
 
 /** The drawing tool in hand, the spots placed so far and what comes of them. */
@@ -127,14 +128,7 @@ export function useDrawing({
     else setSpots(all)
   }
   const finish = () => {
-    if (
-      tool !== 'select' &&
-      !isShape(tool) &&
-      !isCut(tool) &&
-      SPOTS[tool] === null &&
-      spots.length >= 2
-    )
-      commit(tool, spots)
+    if (isDraw(tool) && SPOTS[tool] === null && spots.length >= 2) commit(tool, spots)
     else setSpots([])
   }
 
@@ -163,15 +157,14 @@ export function useDrawing({
     preview: {
       tool,
       points: preview,
-      via:
-        tool === 'select' || isShape(tool) || isCut(tool)
-          ? undefined
-          : viaOf(
-              tool,
-              preview.map((at) => ({ at })),
-              drawing,
-              points,
-            ),
+      via: isDraw(tool)
+        ? viaOf(
+            tool,
+            preview.map((at) => ({ at })),
+            drawing,
+            points,
+          )
+        : undefined,
     },
     placed: spots.length,
   }
