@@ -1,9 +1,15 @@
 import { freshId } from '@ivory/core/math'
-import { type Figure, figureSchema, renameFigure, usesOf } from '@ivory/core/workpiece'
+import {
+  type Figure,
+  type FigureValue,
+  figureSchema,
+  renameFigure,
+  usesOf,
+} from '@ivory/core/workpiece'
 import clsx from 'clsx'
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react'
 import { Slider } from 'radix-ui'
-import { useState } from 'react'
+import { memo, useMemo, useState } from 'react'
 import { toast } from 'sonner'
 import { edit, preview, select, settle, useSession } from '../session/session'
 import { Button, CommitInput, IconButton } from '../ui/controls'
@@ -24,6 +30,10 @@ const trim = (x: number) => String(Number(x.toFixed(3)))
 /** The named dimensions: change one and everything that uses it follows. */
 export function FiguresPanel() {
   const figures = useSession((s) => s.doc?.figures) ?? []
+  const values = useSession((s) => s.view?.figures)
+  // As it was when a drag began: where a figure is used does not change on the way.
+  const doc = useSession((s) => s.dragFrom ?? s.doc)!
+  const uses = useMemo(() => new Map(doc.figures.map((f) => [f.name, usesOf(doc, f.name)])), [doc])
   const add = () =>
     edit((d) => {
       const name = freshId(
@@ -48,7 +58,14 @@ export function FiguresPanel() {
       )}
       <ul>
         {figures.map((f, i) => (
-          <FigureRow key={f.name} figure={f} i={i} last={i === figures.length - 1} />
+          <FigureRow
+            key={f.name}
+            figure={f}
+            i={i}
+            last={i === figures.length - 1}
+            uses={uses.get(f.name) ?? UNUSED}
+            v={values?.find((x) => x.name === f.name)}
+          />
         ))}
       </ul>
     </section>
@@ -94,10 +111,27 @@ const move = (i: number, by: 1 | -1) =>
     d.figures.splice(i + by, 0, f!)
   })
 
-function FigureRow({ figure: f, i, last }: { figure: Figure; i: number; last: boolean }) {
-  const v = useSession((s) => s.view?.figures.find((x) => x.name === f.name))
-  const doc = useSession((s) => s.doc)!
-  const uses = usesOf(doc, f.name)
+interface RowProps {
+  figure: Figure
+  i: number
+  last: boolean
+  uses: ReturnType<typeof usesOf>
+  v: FigureValue | undefined
+}
+const UNUSED: RowProps['uses'] = { figures: [], ops: [] }
+
+/** Every rebuild works the figures out anew: a row is drawn again only when something in it is other. */
+const sameRow = (a: RowProps, b: RowProps): boolean =>
+  a.figure === b.figure &&
+  a.i === b.i &&
+  a.last === b.last &&
+  a.uses === b.uses &&
+  a.v?.error === b.v?.error &&
+  a.v?.quantity?.value === b.v?.quantity?.value &&
+  a.v?.quantity?.length === b.v?.quantity?.length &&
+  a.v?.quantity?.angle === b.v?.quantity?.angle
+
+const FigureRow = memo(function FigureRow({ figure: f, i, last, uses, v }: RowProps) {
   const count = uses.figures.length + uses.ops.length
   const now = shownValue(v?.quantity)
   const [open, setOpen] = useState(false)
@@ -170,7 +204,7 @@ function FigureRow({ figure: f, i, last }: { figure: Figure; i: number; last: bo
                 className="text-brass underline"
                 onClick={() => select(id)}
               >
-                {doc.route.find((o) => o.id === id)!.name}
+                <OpName id={id} />
               </button>
             ))}
           </span>
@@ -194,6 +228,10 @@ function FigureRow({ figure: f, i, last }: { figure: Figure; i: number; last: bo
       )}
     </li>
   )
+}, sameRow)
+
+function OpName({ id }: { id: string }) {
+  return useSession((s) => s.doc?.route.find((o) => o.id === id)?.name ?? id)
 }
 
 /** Drives the part live between the figure's least and most. */

@@ -23,6 +23,7 @@ import clsx from 'clsx'
 import { CircleSlash, CornerLeftDown, GripVertical, Trash2 } from 'lucide-react'
 import { memo, useMemo } from 'react'
 import { removeOp, rollTo, toggleSuppressed } from '../session/commands'
+import { useStagePace } from '../session/pace'
 import { edit, select, useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
 
@@ -46,7 +47,7 @@ function useRouteRows(): RowOp[] {
 export function RoutePanel() {
   const route = useRouteRows()
   const rolledTo = useSession((s) => s.doc?.rolledTo)
-  const reports = useSession((s) => s.view?.reports)
+  const reports = useStagePace(useSession((s) => s.view?.reports))
   const selected = useSession((s) => s.selected)
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),

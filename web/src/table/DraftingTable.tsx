@@ -36,6 +36,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
   const profile = view?.profiles.find((p) => p.id === op?.id)
   const frame = profile?.frame ?? FRONT
   const points = profile?.points ?? {}
+  const dragging = useSession((s) => s.dragFrom !== null)
   const [gridOn, setGridOn] = useState(true)
   const [comb, setComb] = useState(0)
   const [snap, setSnap] = useState<Snap | null>(null)
@@ -85,8 +86,8 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
     const r = box.current!.getBoundingClientRect()
     return canvas.toPlane([e.clientX - r.left, e.clientY - r.top])
   }
-  const snapped = (e: PointerEvent, without: string[] = []): Snap =>
-    snapTo(local(e), {
+  const snapped = (e: PointerEvent, at = local(e), without: string[] = []): Snap =>
+    snapTo(at, {
       points: Object.fromEntries(Object.entries(points).filter(([id]) => !without.includes(id))),
       last: tool.last,
       reach: e.altKey ? 0 : 8 * canvas.view.scale,
@@ -134,14 +135,14 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
   }
   const follow = (e: PointerEvent<HTMLElement>) => {
     const d = drag.current
+    const at = local(e)
     // A click is no drag: nothing moves before the pointer has.
     if (d && !('pan' in d) && !d.moved) {
       const [x, y] = canvas.toScreen(d.from)
-      const [u, v] = canvas.toScreen(local(e))
+      const [u, v] = canvas.toScreen(at)
       if (Math.hypot(u - x, v - y) < 3) return
       d.moved = true
     }
-    const at = local(e)
     if (d && 'pan' in d) {
       canvas.pan(e.clientX - d.pan[0], e.clientY - d.pan[1])
       drag.current = { pan: [e.clientX, e.clientY] }
@@ -152,7 +153,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
       return
     }
     if (d && op) {
-      const to = d.ids.length === 1 ? snapped(e, d.ids).at : at
+      const to = d.ids.length === 1 ? snapped(e, at, d.ids).at : at
       const start = d.ids.length === 1 ? (d.shown?.points[d.ids[0]!] ?? d.from) : d.from
       const step: P2 = [to[0] - start[0], to[1] - start[1]]
       const moved =
@@ -166,7 +167,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
       })
       return
     }
-    const s = snapped(e)
+    const s = snapped(e, at)
     setSnap(tool.tool === 'select' ? null : s)
     tool.hover(s)
     useSession.setState({
@@ -241,6 +242,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
         onGrid={() => setGridOn((g) => !g)}
         onFit={() => canvas.fit(extent)}
         step={step}
+        still={dragging}
       />
       {isProfile && drawing.entities.length === 0 && (
         <p className="pointer-events-none absolute inset-x-0 bottom-3 text-center text-soft">

@@ -1,5 +1,5 @@
 import { CircleDashed, Grid2x2, Link2, Maximize, Rainbow } from 'lucide-react'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { toast } from 'sonner'
 import { keycap } from '../session/commands'
 import { IconButton } from '../ui/controls'
@@ -83,7 +83,10 @@ const MARKS: Record<Tool, { path: string; dots: [number, number][] }> = {
   break: { path: 'M3 9h4M11 9h4M9 3v4M9 11v4', dots: [[9, 9]] },
 }
 
-export function TableTools({
+/** The bar of tools; it stands still while something is dragged. */
+export const TableTools = memo(Bar, (_before, now) => now.still)
+
+function Bar({
   tool,
   enabled,
   grid,
@@ -101,6 +104,7 @@ export function TableTools({
   onGrid(): void
   onFit(): void
   step: number
+  still: boolean
 }) {
   const [text, setText] = useState('')
   const enter = () => {
