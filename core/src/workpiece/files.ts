@@ -10,7 +10,7 @@ export const fileSchema = z.object({
 export type KeptFile = z.infer<typeof fileSchema>
 
 /** Largest packed file a workpiece takes, bytes. */
-export const MAX_PACKED = 6 * 1024 * 1024
+const MAX_PACKED = 6 * 1024 * 1024
 /** Largest it may grow to when unpacked, bytes. */
 const MAX_UNPACKED = 100 * 1024 * 1024
 

@@ -9,7 +9,7 @@ export {
   RESERVED,
 } from './expression'
 export { type FigureTable, type FigureValue, workOut } from './figures'
-export { type KeptFile, MAX_PACKED, packFile, unpackFile } from './files'
+export { type KeptFile, packFile, unpackFile } from './files'
 export {
   clearing,
   FITS,
@@ -39,5 +39,5 @@ export {
   type Workpiece,
   workpieceSchema,
 } from './schema'
-export { MM_PER_INCH, sayLengths } from './units'
+export { sayLengths } from './units'
 export { renameFigure, usesOf } from './uses'

@@ -1,7 +1,7 @@
 import type { LengthUnit } from './expression'
 
 /** Exact by the international yard and pound agreement of 1959. */
-export const MM_PER_INCH = 25.4
+const MM_PER_INCH = 25.4
 
 const LENGTHS = /(\d+(?:\.\d+)?)(?:(–)(\d+(?:\.\d+)?))? mm(?![\w²³/])/g
 
