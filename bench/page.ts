@@ -39,7 +39,7 @@ export async function measurePage(): Promise<{ cold: number; drag: number }> {
       const step = () => {
         const t = performance.now() - start
         if (t > 4000) return done(shown)
-        table.dispatchEvent(new PointerEvent('pointermove', { bubbles: true, altKey: true,
+        table.dispatchEvent(new PointerEvent('pointermove', { bubbles: true, cancelable: true, altKey: true,
           clientX: ${x} + 12 * Math.sin(t / 150), clientY: ${y} }))
         requestAnimationFrame(step)
       }

@@ -16,7 +16,7 @@ const WORD: Record<Target, string> = {
 export function BriefSheet() {
   const doc = useSession((s) => s.doc)!
   const { brief } = doc
-  const bodies = useSession((s) => s.view?.bodies) ?? []
+  const bodies = useSession((s) => s.settled?.bodies) ?? []
   const setTarget = (t: Target, side: 'min' | 'max', text: string) =>
     edit((d) => {
       const n = typedNumber(text)

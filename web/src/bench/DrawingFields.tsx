@@ -1,9 +1,6 @@
 import { type Drawing, drawingSchema, type Entity } from '@ivory/core/profile'
 import type { Op } from '@ivory/core/workpiece'
 import { Trash2 } from 'lucide-react'
-import { memo } from 'react'
-import type { ProfileView } from '../engine'
-import { useStagePace } from '../session/pace'
 import { setInputs, useSession } from '../session/session'
 import { setCoordinate } from '../table/Dimensions'
 import { insertPoint, removeFrom } from '../table/edits'
@@ -14,17 +11,7 @@ import { ReshapePanel } from './ReshapePanel'
 
 /** A drawing by its numbers: every point's place and every piece, for typing instead of dragging. */
 export function DrawingFields({ op }: { op: Op }) {
-  const profile = useSession((s) => s.view?.profiles.find((p) => p.id === op.id))
-  return <DrawingSheet op={useStagePace(op)} profile={useStagePace(profile)} />
-}
-
-const DrawingSheet = memo(function DrawingSheet({
-  op,
-  profile,
-}: {
-  op: Op
-  profile: ProfileView | undefined
-}) {
+  const profile = useSession((s) => s.settled?.profiles.find((p) => p.id === op.id))
   const drawn = useSession((s) => s.drawn)
   const drawing = op.inputs.drawing as Drawing
   const put = (next: Drawing) => setInputs(op.id, { drawing: next })
@@ -117,7 +104,7 @@ const DrawingSheet = memo(function DrawingSheet({
       </details>
     </div>
   )
-})
+}
 
 const HOLDS = [
   { value: 'auto', label: 'flows through' },

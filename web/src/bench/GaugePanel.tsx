@@ -3,8 +3,8 @@ import { VerdictMark } from '../ui/verdict'
 
 /** The gauges that stay on the bench, each with its verdict against its own limits or the brief's. */
 export function GaugePanel() {
-  const gauges = useSession((s) => s.view?.gauges) ?? []
-  const bodies = useSession((s) => s.view?.bodies) ?? []
+  const gauges = useSession((s) => s.settled?.gauges) ?? []
+  const bodies = useSession((s) => s.settled?.bodies) ?? []
   return (
     <section aria-label="Gauges" className="flex min-h-0 flex-col">
       <h2 className="border-rule border-y px-3 py-1.5 font-medium">Gauges</h2>

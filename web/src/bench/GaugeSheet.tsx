@@ -9,7 +9,7 @@ import { SolveFor } from './SolveFor'
 /** Which gauges stand on the bench, on which body and within which limits; and solving for a reading. */
 export function GaugeSheet() {
   const doc = useSession((s) => s.doc)!
-  const bodies = useSession((s) => s.view?.bodies) ?? []
+  const bodies = useSession((s) => s.settled?.bodies) ?? []
   const add = (kind: string) =>
     edit((d) => {
       const spec = GAUGES[kind]!

@@ -3,7 +3,9 @@ import type { Drawing, Value } from '@ivory/core/profile'
 import { type Op, sayLengths } from '@ivory/core/workpiece'
 import { useQuery } from '@tanstack/react-query'
 import { MousePointerClick, X } from 'lucide-react'
+import { memo } from 'react'
 import { lathe } from '../engine'
+import { useStagePace } from '../session/pace'
 import { edit, setInputs, useSelectedOp, useSession } from '../session/session'
 import { typedValue } from '../table/typed'
 import { Button, Choice, CommitInput } from '../ui/controls'
@@ -15,8 +17,8 @@ import { renamedOp } from './rename'
 
 /** The selected op: its inputs with their working range, and what is to be said about it. */
 export function OpSheet() {
-  const op = useSelectedOp()
-  const report = useSession((s) => s.view?.reports.find((r) => r.id === s.selected))
+  const op = useStagePace(useSelectedOp())
+  const report = useSession((s) => s.settled?.reports.find((r) => r.id === s.selected))
   if (!op) return <p className="p-3 text-soft text-sm">Select an op of the route, or add one.</p>
   const spec = opSpec(op.kind)
   if (!spec) return <p className="p-3 text-out">There is no op of the kind “{op.kind}”.</p>
@@ -42,7 +44,7 @@ export function OpSheet() {
   )
 }
 
-function FieldRow({ op, field }: { op: Op; field: Field }) {
+const FieldRow = memo(function FieldRow({ op, field }: { op: Op; field: Field }) {
   if (field.type === 'drawing') return <DrawingFields op={op} />
   if (field.when && !field.when(op.inputs)) return null
   if (field.name === 'body' && op.kind === 'revolve' && op.inputs.mode === 'new') return null
@@ -53,10 +55,10 @@ function FieldRow({ op, field }: { op: Op; field: Field }) {
       {field.type === 'value' && field.ranged && <Range op={op} input={field.name} />}
     </div>
   )
-}
+})
 
 function FieldInput({ op, field }: { op: Op; field: Field }) {
-  const available = useSession((s) => s.view?.available[op.id])
+  const available = useSession((s) => s.settled?.available[op.id])
   const doc = useSession((s) => s.doc)
   const value = op.inputs[field.name]
   const set = (v: unknown) => setInputs(op.id, { [field.name]: v })

@@ -18,7 +18,7 @@ const WORD: Record<Format, { label: string; help: string }> = {
 /** Files that leave the shop, each checked before it is handed over. */
 export function ReleaseSheet() {
   const doc = useSession((s) => s.doc)!
-  const gauges = useSession((s) => s.view?.gauges) ?? []
+  const gauges = useSession((s) => s.settled?.gauges) ?? []
   const [fine, setFine] = useState<keyof typeof FINENESS>('normal')
   const [busy, setBusy] = useState<Format | null>(null)
   const [done, setDone] = useState('')

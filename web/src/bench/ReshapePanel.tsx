@@ -77,7 +77,7 @@ export function ReshapePanel({ op, profile }: { op: Op; profile: ProfileView }) 
 
 /** Brings the outline of a body or another profile in as aids that follow it. */
 function Project({ op }: { op: string }) {
-  const available = useSession((s) => s.view?.available[op])
+  const available = useSession((s) => s.settled?.available[op])
   const doc = useSession((s) => s.doc)!
   const sources = [
     ...(available?.bodies ?? []).map((b) => ({ label: b.name, from: { body: b.id } })),

@@ -22,8 +22,8 @@ import { renumber } from '@ivory/core/workpiece'
 import clsx from 'clsx'
 import { CircleSlash, CornerLeftDown, GripVertical, Trash2 } from 'lucide-react'
 import { memo, useMemo } from 'react'
+import { useShallow } from 'zustand/react/shallow'
 import { removeOp, rollTo, toggleSuppressed } from '../session/commands'
-import { useStagePace } from '../session/pace'
 import { edit, select, useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
 
@@ -44,10 +44,11 @@ function useRouteRows(): RowOp[] {
   return useMemo(() => JSON.parse(key) as RowOp[], [key])
 }
 
+const MODIFIERS = [restrictToVerticalAxis]
+
 export function RoutePanel() {
   const route = useRouteRows()
   const rolledTo = useSession((s) => s.doc?.rolledTo)
-  const reports = useStagePace(useSession((s) => s.view?.reports))
   const selected = useSession((s) => s.selected)
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
@@ -77,7 +78,7 @@ export function RoutePanel() {
         <DndContext
           sensors={sensors}
           collisionDetection={closestCenter}
-          modifiers={[restrictToVerticalAxis]}
+          modifiers={MODIFIERS}
           onDragEnd={dropped}
         >
           <SortableContext items={ids} strategy={verticalListSortingStrategy}>
@@ -86,7 +87,6 @@ export function RoutePanel() {
                 <Row
                   key={op.id}
                   op={op}
-                  report={reports?.find((r) => r.id === op.id)}
                   active={op.id === selected}
                   beyond={end >= 0 && i > end}
                   isEnd={i === end}
@@ -107,22 +107,30 @@ const STATE: Record<string, { word: string; className: string; mark: string }> =
   skipped: { word: 'left out', className: 'bg-rule', mark: '' },
 }
 
+/** State and line of an op: a row is drawn again only when one of them is another. */
+const useReport = (id: string) =>
+  useSession(
+    useShallow((s): [OpReport['status'], string] => {
+      const r = s.settled?.reports.find((x) => x.id === id)
+      const line = r?.status === 'fail' ? r.diagnoses[0]?.message : r?.consequence
+      return [r?.status ?? 'skipped', line ?? '']
+    }),
+  )
+
 const Row = memo(function Row({
   op,
-  report,
   active,
   beyond,
   isEnd,
 }: {
   op: RowOp
-  report: OpReport | undefined
   active: boolean
   beyond: boolean
   isEnd: boolean
 }) {
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: op.id })
-  const state = STATE[report?.status ?? 'skipped']!
-  const line = report?.status === 'fail' ? report.diagnoses[0]?.message : report?.consequence
+  const [status, line] = useReport(op.id)
+  const state = STATE[status]!
   return (
     <li
       ref={setNodeRef}
@@ -164,10 +172,10 @@ const Row = memo(function Row({
           <span
             className={clsx(
               'col-span-2 col-start-2 truncate text-sm',
-              report?.status === 'fail' ? 'text-out' : 'text-soft',
+              status === 'fail' ? 'text-out' : 'text-soft',
             )}
           >
-            {beyond ? 'not run' : (line ?? '')}
+            {beyond ? 'not run' : line}
           </span>
         </button>
       </div>

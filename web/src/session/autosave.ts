@@ -24,13 +24,13 @@ export async function saveNow(): Promise<void> {
 }
 
 async function once(): Promise<void> {
-  const { doc, past, revision, view, save: state } = useSession.getState()
+  const { doc, past, revision, settled, save: state } = useSession.getState()
   if (!doc || state === 'conflict') return
   useSession.setState({ save: 'saving' })
   try {
     const next = await save(doc, past, revision, {
       thumbnail: snapshot(),
-      verdict: verdictWord(view?.gauges ?? []),
+      verdict: verdictWord(settled?.gauges ?? []),
     })
     useSession.setState({ revision: next, save: 'saved', saveWord: '' })
   } catch (e) {

@@ -7,8 +7,8 @@ import { useSession } from './session'
  */
 export function useStagePace<T>(value: T): T {
   const dragging = useSession((s) => s.dragFrom !== null)
-  const solids = useSession((s) => s.solids)
-  const kept = useRef({ value, solids })
-  if (!dragging || kept.current.solids !== solids) kept.current = { value, solids }
+  const settled = useSession((s) => s.settled)
+  const kept = useRef({ value, settled })
+  if (!dragging || kept.current.settled !== settled) kept.current = { value, settled }
   return kept.current.value
 }

@@ -47,11 +47,7 @@ async function once(): Promise<void> {
       { budget: 60_000, progress: (r) => useSession.setState({ reached: r.number }) },
     )
     if (useSession.getState().doc?.id === doc.id) {
-      useSession.setState(
-        solid
-          ? { view, solids: view.bodies, broken: '' }
-          : { view: { ...view, gauges: useSession.getState().view?.gauges ?? [] }, broken: '' },
-      )
+      useSession.setState({ view, broken: '', ...(solid && { settled: view }) })
       if (solid) paceSolids()
       for (const file of view.waits) void readFile(doc, file)
     }

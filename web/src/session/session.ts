@@ -1,7 +1,7 @@
 import type { Op, Workpiece } from '@ivory/core/workpiece'
 import { type Draft, produce } from 'immer'
 import { create } from 'zustand'
-import type { BodyView, View } from '../engine'
+import type { View } from '../engine'
 import { HISTORY } from '../storage/db'
 
 /** What is being picked on the model: references for one input of an op. */
@@ -27,8 +27,8 @@ interface Session {
   save: SaveState
   saveWord: string
   view: View | null
-  /** The newest bodies with triangles: what the Stage shows. */
-  solids: BodyView[]
+  /** The newest view with triangles and gauges: during a drag the section runs ahead of it. */
+  settled: View | null
   building: boolean
   /** Number of the op the running rebuild has come to. */
   reached: number
@@ -54,7 +54,7 @@ export const useSession = create<Session>(() => ({
   save: 'saved',
   saveWord: '',
   view: null,
-  solids: [],
+  settled: null,
   building: false,
   reached: 0,
   broken: '',
@@ -80,7 +80,7 @@ export function openSession(doc: Workpiece, past: Workpiece[], revision: number)
     save: 'saved',
     saveWord: '',
     view: null,
-    solids: [],
+    settled: null,
     broken: '',
     selected: doc.route[0]?.id ?? null,
     picking: null,

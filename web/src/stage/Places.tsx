@@ -6,7 +6,7 @@ import { useSession } from '../session/session'
 
 /** Marks the places of the selected op's diagnoses on the model: a ring and a label. */
 export function Places({ bodies }: { bodies: BodyView[] }) {
-  const report = useSession((s) => s.view?.reports.find((r) => r.id === s.selected))
+  const report = useSession((s) => s.settled?.reports.find((r) => r.id === s.selected))
   const frame = bodies[0]?.frame
   if (!frame || !report || report.kind === 'profile') return null
   const grave = report.status === 'fail'

@@ -11,6 +11,7 @@ import {
   Vector3,
 } from 'three'
 import { usePickBody } from '../bench/picking'
+import type { BodyView } from '../engine'
 import { preview, settle, useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
 import { BodyMesh } from './BodyMesh'
@@ -25,8 +26,10 @@ export const VIEWS: Record<string, [number, number, number]> = {
   top: [0, -0.0001, 1],
 }
 
+const NONE: BodyView[] = []
+
 export function Stage() {
-  const solids = useSession((s) => s.solids)
+  const solids = useSession((s) => s.settled?.bodies ?? NONE)
   const cutaway = useSession((s) => s.cutaway)
   const parallel = useSession((s) => s.parallel)
   const fill = useSession((s) => s.fill)

@@ -82,8 +82,11 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
     }
   })
 
+  // Measured where a drag begins: asking the page anew with every step would lay it out each time.
+  const corner = useRef<DOMRect | null>(null)
   const local = (e: PointerEvent): P2 => {
-    const r = box.current!.getBoundingClientRect()
+    if (!drag.current || !corner.current) corner.current = box.current!.getBoundingClientRect()
+    const r = corner.current
     return canvas.toPlane([e.clientX - r.left, e.clientY - r.top])
   }
   const snapped = (e: PointerEvent, at = local(e), without: string[] = []): Snap =>
@@ -125,6 +128,8 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
   // The newest place of the pointer counts once a frame.
   const waiting = useRef<PointerEvent<HTMLElement> | null>(null)
   const move = (e: PointerEvent<HTMLElement>) => {
+    // A drag is the table's own: nothing else on the page need look where the pointer is.
+    if (drag.current) e.preventDefault()
     if (!waiting.current) requestAnimationFrame(flush)
     waiting.current = e
   }

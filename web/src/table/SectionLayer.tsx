@@ -31,6 +31,7 @@ export function SectionLayer({
           patternUnits="userSpaceOnUse"
           patternTransform="rotate(45)"
         >
+          <rect width="7" height="7" fill="#f3e7c8" />
           <path d="M0 0V7" stroke="#c9a961" strokeWidth="1.3" />
         </pattern>
       </defs>
@@ -44,11 +45,6 @@ export function SectionLayer({
           />
           <path
             data-testid="section"
-            d={sectionPath(b, (p) => at(b, p))}
-            fill="#f3e7c8"
-            fillRule="evenodd"
-          />
-          <path
             d={sectionPath(b, (p) => at(b, p))}
             fill="url(#hatch)"
             fillRule="evenodd"
@@ -107,7 +103,7 @@ function PlaceMark({ at, grave }: { at: P2; grave: boolean }) {
 
 /** Where the wall is thinnest and thickest. */
 function GaugePlaces({ at }: { at(p: P2): P2 }) {
-  const gauge = useSession((s) => s.view?.gauges.find((g) => g.kind === 'wall'))
+  const gauge = useSession((s) => s.settled?.gauges.find((g) => g.kind === 'wall'))
   if (!gauge?.reading) return null
   return (
     <g>
