@@ -125,7 +125,8 @@ const off = time(() => offsetChain(outline, 2, 'round'), 10)
 row('offset of 60 pieces / frame at 30 Hz', off / frame, ms(off))
 
 const shown = await measurePage()
-row('cold load to first body / 2 s', shown.cold / 2000, ms(shown.cold))
+row('cold load to a usable bench / 2 s', shown.usable / 2000, ms(shown.usable))
+row('cold load to first body / 4 s', shown.cold / 4000, ms(shown.cold))
 row('drag step to shown section / frame at 30 Hz', shown.drag / frame, ms(shown.drag))
 
 const bytes = readFileSync(new URL('../demo/set/oil-cruet.lathe.json', import.meta.url)).length
