@@ -107,14 +107,17 @@ export function extremes(c: Curve, axis: 0 | 1): number[] {
   }
   const out: number[] = []
   for (const s of spansOf(c)) {
-    const steps = 4 * c.degree
+    const count = 4 * c.degree
     const f = (t: number) => evalSpline(c, Math.min(t, s.t1 - 1e-13)).d1[axis]
     // A held handle puts the extreme right on a span's end, where rounding hides the change of sign.
     if (s.t0 > 0 && runsAlong(c, s.t0, axis)) out.push(s.t0)
+    // Where every step of the control polygon runs the same way, so does the curve.
+    const steps = s.ctrl.slice(1).map((p, i) => p[axis] - s.ctrl[i]![axis])
+    if (steps.every((x) => x > 0) || steps.every((x) => x < 0)) continue
     let t0 = s.t0
     let f0 = f(t0)
-    for (let i = 1; i <= steps; i++) {
-      const t1 = s.t0 + ((s.t1 - s.t0) * i) / steps
+    for (let i = 1; i <= count; i++) {
+      const t1 = s.t0 + ((s.t1 - s.t0) * i) / count
       const f1 = f(t1)
       if (f0 * f1 < 0) out.push(bisect(f, t0, t1, f0))
       t0 = t1

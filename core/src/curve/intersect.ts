@@ -1,6 +1,6 @@
 import { along, boxesMeet, cross, dist, dot, norm, type P2, POINT, sub } from '../math'
 import { arcParamsAt, boundsOf, endOf, evaluate, pointAt, startOf } from './curve'
-import { searchLine } from './flatten'
+import { type Polyline, searchLine } from './flatten'
 import { nearest } from './nearest'
 import type { Arc, Curve, Line } from './types'
 
@@ -118,6 +118,7 @@ function bySearch(a: Curve, b: Curve): Meeting[] {
     for (let j = same ? i + 2 : 0; j + 1 < B.t.length; j++) {
       if (Math.min(B.x[j]!, B.x[j + 1]!) > ax1 || Math.max(B.x[j]!, B.x[j + 1]!) < ax0) continue
       if (Math.min(B.y[j]!, B.y[j + 1]!) > ay1 || Math.max(B.y[j]!, B.y[j + 1]!) < ay0) continue
+      if (chordApart(A, i, B, j) > gap || chordApart(B, j, A, i) > gap) continue
       for (const [u, v] of [
         [0.5, 0.5],
         [0, 0.5],
@@ -137,6 +138,17 @@ function bySearch(a: Curve, b: Curve): Meeting[] {
     }
   }
   return out
+}
+
+/** How far a chord of `b` stays to one side of the line through a chord of `a`; 0 where it crosses it. */
+function chordApart(a: Polyline, i: number, b: Polyline, j: number): number {
+  const [x, y] = [a.x[i]!, a.y[i]!]
+  const [dx, dy] = [a.x[i + 1]! - x, a.y[i + 1]! - y]
+  const l = Math.hypot(dx, dy)
+  if (l === 0) return 0
+  const h0 = (dx * (b.y[j]! - y) - dy * (b.x[j]! - x)) / l
+  const h1 = (dx * (b.y[j + 1]! - y) - dy * (b.x[j + 1]! - x)) / l
+  return h0 * h1 <= 0 ? 0 : Math.min(Math.abs(h0), Math.abs(h1))
 }
 
 /** Gauss-Newton on C(t) - D(s); a singular system (touching) takes the damped step. */
