@@ -233,7 +233,7 @@ function stateOf(
   x: Float64Array,
   unfit: HoldState['unfit'],
 ): HoldState {
-  const { rank, dependent, held } = analyseRank(linearise(eqs, x), x.length)
+  const { rank, dependent, free } = analyseRank(linearise(eqs, x), x.length)
   const redundant = new Map<string, Set<string>>()
   for (const { row, from } of dependent) {
     const id = eqs[row]!.of
@@ -244,14 +244,14 @@ function stateOf(
   }
   const travels = Object.entries(vars.points).flatMap(([point, at]): Travel[] => {
     if (point.startsWith(ORIGIN)) return []
-    const { ways, direction } = travelOf(held, at)
+    const { ways, direction } = travelOf(free, at)
     return ways === 0 ? [] : [{ point, ways, direction }]
   })
   return {
     freedoms: x.length - rank,
     travels,
     looseRadii: Object.keys(vars.radii).filter(
-      (id) => vars.radii[id]! >= 0 && travelOf(held, [vars.radii[id]!, -1]).ways > 0,
+      (id) => vars.radii[id]! >= 0 && travelOf(free, [vars.radii[id]!, -1]).ways > 0,
     ),
     redundant: [...redundant].map(([id, from]) => ({ id, from: [...from] })),
     conflict: [],

@@ -1,9 +1,10 @@
+import { factorNormal, nearOrder, type Row } from './normal'
 import type { Equation } from './system'
 
 /** Residuals and the sparse rows of their Jacobian. */
 export interface Linearised {
   r: Float64Array
-  rows: { cols: readonly number[]; vals: Float64Array }[]
+  rows: Row[]
 }
 
 export function linearise(eqs: readonly Equation[], x: ArrayLike<number>): Linearised {
@@ -39,13 +40,14 @@ export function solveLeast(
 ): Solved {
   const n = start.length
   const w = options.mobility ?? new Float64Array(n).fill(1)
+  const order = nearOrder(eqs.map((e) => e.vars))
   let x = Float64Array.from(start)
   let now = linearise(eqs, x)
   let cost = sumSquares(now.r)
   let lambda = 1e-9
   let iterations = 0
   for (; iterations < MAX_ITERATIONS && largest(now.r) > RESIDUAL * 0.1; iterations++) {
-    const step = leastStep(now, w, lambda * scaleOf(now, w), n)
+    const step = leastStep(now, w, lambda * scaleOf(now, w), order)
     if (!step) break
     const size = largest(step)
     if (!(size > 0) || !Number.isFinite(size)) break
@@ -82,55 +84,17 @@ function scaleOf({ rows }: Linearised, w: Float64Array): number {
   return most
 }
 
-/** The damped least step, by Cholesky of J W Jᵀ + λ I; null when that is not positive. */
+/** The damped least step; null where the normal matrix is not positive definite. */
 function leastStep(
   { r, rows }: Linearised,
   w: Float64Array,
   lambda: number,
-  n: number,
+  order: readonly number[],
 ): Float64Array | null {
-  const m = r.length
-  const a = new Float64Array(m * m)
-  // Rows by the unknowns they share: most pairs share none.
-  const sharing: { row: number; val: number }[][] = Array.from({ length: n }, () => [])
-  for (let i = 0; i < m; i++) {
-    const { cols, vals } = rows[i]!
-    for (let k = 0; k < cols.length; k++) sharing[cols[k]!]!.push({ row: i, val: vals[k]! })
-    for (let k = 0; k < cols.length; k++)
-      for (const s of sharing[cols[k]!]!) a[i * m + s.row]! += s.val * vals[k]! * w[cols[k]!]!
-    a[i * m + i]! += lambda
-  }
-  const y = choleskySolve(a, r, m)
+  const y = factorNormal(rows, w, lambda, order)?.(r)
   if (!y) return null
-  const step = new Float64Array(n)
-  for (let i = 0; i < m; i++) {
-    const row = rows[i]!
-    for (let k = 0; k < row.cols.length; k++) step[row.cols[k]!]! -= row.vals[k]! * y[i]!
-  }
-  for (let i = 0; i < n; i++) step[i]! *= w[i]!
+  const step = new Float64Array(w.length)
+  for (const [i, { cols, vals }] of rows.entries())
+    for (let k = 0; k < cols.length; k++) step[cols[k]!]! -= vals[k]! * y[i]! * w[cols[k]!]!
   return step
-}
-
-/** Solves A y = b for a symmetric positive A given by its lower half, which is overwritten. */
-function choleskySolve(a: Float64Array, b: Float64Array, m: number): Float64Array | null {
-  for (let i = 0; i < m; i++) {
-    for (let j = 0; j <= i; j++) {
-      let s = a[i * m + j]!
-      for (let k = 0; k < j; k++) s -= a[i * m + k]! * a[j * m + k]!
-      if (i === j) {
-        if (!(s > 0)) return null
-        a[i * m + i] = Math.sqrt(s)
-      } else a[i * m + j] = s / a[j * m + j]!
-    }
-  }
-  const y = Float64Array.from(b)
-  for (let i = 0; i < m; i++) {
-    for (let k = 0; k < i; k++) y[i]! -= a[i * m + k]! * y[k]!
-    y[i]! /= a[i * m + i]!
-  }
-  for (let i = m - 1; i >= 0; i--) {
-    for (let k = i + 1; k < m; k++) y[i]! -= a[k * m + i]! * y[k]!
-    y[i]! /= a[i * m + i]!
-  }
-  return y
 }
