@@ -1,10 +1,11 @@
-import { RESIDUAL, solveLeast } from './least'
+import { linearise, RESIDUAL, solveLeast } from './least'
+import { analyseRank } from './rank'
 import type { Equation } from './system'
 
 /**
- * The smallest set of relations found that cannot hold together. At the point of least squares the
- * residuals that remain certify the conflict; what they do not need is taken out one by one, in two
- * orders, and the shorter list is kept.
+ * The smallest set of relations that cannot hold together. At the point of least squares the residuals
+ * that remain certify the conflict. What it does not need is taken out one by one; then smaller sets are
+ * looked for until there is none, or until so many solves are spent and what was found so far is given.
  */
 export function conflictOf(
   eqs: readonly Equation[],
@@ -28,9 +29,8 @@ export function conflictOf(
   const whole = holds(involved) ? [...left.keys()] : involved
   // All equations can be met, only not on this branch: then every one of them is named.
   if (holds(whole)) return whole
-  const forward = reduced(whole, holds)
-  const backward = reduced([...whole].reverse(), holds)
-  return backward.length < forward.length ? backward.reverse() : forward
+  const all = [...left.keys()]
+  return smallest(all, reduced(whole, holds), holds, (first) => dependents(eqs, x, first))
 }
 
 /** Takes out, one by one, whatever the conflict does not need. */
@@ -41,4 +41,70 @@ function reduced(ids: readonly string[], holds: (ids: readonly string[]) => bool
     if (!holds(without)) kept = without
   }
   return kept
+}
+
+/** Solves spent at most on looking for a smaller conflict. */
+const SOLVES = 300
+
+/**
+ * A smallest conflict among `ids`, given one that is irreducible: every conflict has a member in what a
+ * greatest set without conflict leaves out, so the smallest sets with a member in each such remainder
+ * are tried until one conflicts (Ignatiev, Previti, Liffiton and Marques-Silva 2015).
+ */
+function smallest(
+  ids: readonly string[],
+  found: string[],
+  holds: (ids: readonly string[]) => boolean,
+  dependentOn: (first: readonly string[]) => ReadonlySet<string>,
+): string[] {
+  let solves = 0
+  const remainders: string[][] = []
+  while (solves < SOLVES) {
+    const pick = hitting(remainders, found.length - 1)
+    if (!pick) return found
+    solves++
+    if (!holds(pick)) return ids.filter((id) => pick.includes(id))
+    // What is independent of the rest can be met with it; only what is not need be tried.
+    const dependent = dependentOn(pick)
+    const independent = ids.filter((id) => pick.includes(id) || !dependent.has(id))
+    let kept = holds(independent) ? independent : pick
+    for (const id of ids) {
+      if (kept.includes(id)) continue
+      solves++
+      if (holds([...kept, id])) kept = [...kept, id]
+    }
+    remainders.push(ids.filter((id) => !kept.includes(id)))
+  }
+  return found
+}
+
+/** Relations whose equations depend on others, those of `first` being taken before the rest. */
+function dependents(
+  eqs: readonly Equation[],
+  x: Float64Array,
+  first: readonly string[],
+): ReadonlySet<string> {
+  const rank = (e: Equation) => (e.of === '' ? 0 : first.includes(e.of) ? 1 : 2)
+  const ordered = [...eqs].sort((a, b) => rank(a) - rank(b))
+  const { dependent } = analyseRank(linearise(ordered, x), x.length)
+  return new Set(dependent.map(({ row }) => ordered[row]!.of))
+}
+
+/** A smallest set of at most `most` members with one in each of the sets; null when there is none. */
+function hitting(sets: readonly string[][], most: number): string[] | null {
+  const within = (chosen: string[], size: number): string[] | null => {
+    const missed = sets.find((s) => !s.some((id) => chosen.includes(id)))
+    if (!missed) return chosen
+    if (chosen.length === size) return null
+    for (const id of missed) {
+      const done = within([...chosen, id], size)
+      if (done) return done
+    }
+    return null
+  }
+  for (let size = 0; size <= most; size++) {
+    const done = within([], size)
+    if (done) return done
+  }
+  return null
 }

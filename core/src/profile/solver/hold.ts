@@ -115,11 +115,11 @@ export function tryValue(
   dimension: string,
   value: number,
 ): { ok: true } | { ok: false; conflict: string[]; nearest: number | null } {
-  const whole = hold({ ...loose, targets: { ...loose.targets, [dimension]: value } })
+  const at = (v: number): Loose => ({ ...loose, targets: { ...loose.targets, [dimension]: v } })
+  const whole = hold(at(value))
   if (whole.state.conflict.length === 0) return { ok: true }
   const now = whole.state.measures[dimension] ?? value
-  const holds = (v: number) =>
-    hold({ ...loose, targets: { ...loose.targets, [dimension]: v } }).state.conflict.length === 0
+  const holds = (v: number) => canHold(at(v))
   const conflict = whole.state.conflict
   if (!holds(now)) return { ok: false, conflict, nearest: null }
   let [good, bad] = [now, value]
@@ -129,6 +129,13 @@ export function tryValue(
     else bad = mid
   }
   return { ok: false, conflict, nearest: good }
+}
+
+/** Whether everything holds together, without a word on what does not. */
+function canHold(loose: Loose): boolean {
+  const vars = variablesOf(loose)
+  centreArcs(loose.drawing, vars)
+  return settle(loose, vars, equationsOf(loose, vars, loose.targets, [])) !== null
 }
 
 /** All equations of the drawing, relation by relation; those that do not fit are left out and told. */

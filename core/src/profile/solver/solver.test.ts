@@ -327,6 +327,59 @@ describe('too much said', () => {
       expect(hold(less).state.conflict).toEqual([])
     }
   })
+  it('of two conflicts the smaller is named, though the larger is met first', () => {
+    const { state } = hold(
+      sketch(
+        { p: [60, 0], q: [70, 0], a: [0, 0], b: [30, 0], c: [30, 20], d: [0, 20] },
+        ['ab', 'bc', 'cd', 'da', 'pq'],
+        [
+          { kind: 'fixed', points: ['p'] },
+          { kind: 'fixed', points: ['q'] },
+          { kind: 'level', entities: ['ab'] },
+          { kind: 'upright', entities: ['bc'] },
+          { kind: 'level', entities: ['cd'] },
+          { kind: 'upright', entities: ['da'] },
+        ],
+        [
+          { kind: 'distance', entities: ['pq'], value: 12 },
+          { kind: 'distance', entities: ['ab'], value: 40 },
+          { kind: 'distance', entities: ['cd'], value: 45 },
+        ],
+      ),
+    )
+    expect([...state.conflict].sort()).toEqual(['d1', 'r1', 'r2'])
+  })
+  it('is the smallest by trying every set: distances along one line', () => {
+    const names = ['a', 'b', 'c', 'd', 'e']
+    const places = Object.fromEntries(names.map((n, i) => [n, [10 * i, 0] as P2]))
+    const span = fc
+      .uniqueArray(fc.constantFrom(...names), { minLength: 2, maxLength: 2 })
+      .map((pair) => pair.sort())
+    const dims = fc.array(fc.tuple(span, fc.integer({ min: 1, max: 3 })), {
+      minLength: 4,
+      maxLength: 8,
+    })
+    fc.assert(
+      fc.property(dims, (list) => {
+        const of = (some: typeof list) =>
+          sketch(
+            places,
+            [],
+            [],
+            some.map(([points, k]) => ({ kind: 'level', points, value: 10 * k })),
+          )
+        const { conflict } = hold(of(list)).state
+        let least = 0
+        for (let set = 0; set < 1 << list.length; set++) {
+          const some = list.filter((_, i) => set & (1 << i))
+          if (least > 0 && some.length >= least) continue
+          if (hold(of(some)).state.conflict.length > 0) least = some.length
+        }
+        expect(conflict.length).toBe(least)
+      }),
+      { numRuns: 25 },
+    )
+  })
   it('a line both level and upright, with a length', () => {
     const { state } = hold(
       sketch(
