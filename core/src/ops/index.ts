@@ -1,11 +1,13 @@
 export { OPS, opSpec } from './registry'
 export type { Field, OpSpec } from './spec'
 export {
+  type Axis,
   type Body,
   type ExactPart,
   type OpContext,
   type OpResult,
   type Plane,
+  type Point,
   type Profile,
   START,
   type State,

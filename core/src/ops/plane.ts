@@ -1,5 +1,4 @@
 import { z } from 'zod'
-import { pointAt, tangentAt } from '../curve'
 import {
   add3,
   bad,
@@ -17,34 +16,41 @@ import {
   unit3,
 } from '../math'
 import { valueSchema } from '../profile'
-import { type Face, faceRefSchema, type TurnedBody, turnedPoint } from '../turned'
-import { pickFaces } from './pick'
+import { faceRefSchema } from '../turned'
+import {
+  type DatumContext,
+  datumAxis,
+  faceSpot,
+  type Line3,
+  pickedFrames,
+  pieceSpot,
+  placeOf,
+  placeSchema,
+  planeFrame,
+  planePair,
+  sharedLine,
+  when,
+} from './datum'
 import { defineOp } from './spec'
-import { type OpContext, sectionOf } from './state'
 
-const place = z.object({ x: valueSchema, y: valueSchema, z: valueSchema })
 const inputs = z.object({
   how: z.enum(['offset', 'midway', 'angle', 'three', 'across', 'tangent']).default('offset'),
   from: z.string().default('top'),
   to: z.string().optional(),
   offset: valueSchema.default(0),
-  about: z.enum(['level', 'upright']).default('level'),
+  about: z.enum(['level', 'upright', 'axis']).default('level'),
+  axis: z.string().optional(),
   turn: valueSchema.default(0),
   body: z.string().optional(),
   faces: z.array(faceRefSchema).max(2).default([]),
   profile: z.string().optional(),
   piece: z.string().optional(),
   fraction: valueSchema.default(0.5),
-  p1: place.optional(),
-  p2: place.optional(),
-  p3: place.optional(),
+  p1: placeSchema.optional(),
+  p2: placeSchema.optional(),
+  p3: placeSchema.optional(),
 })
 type Inputs = z.infer<typeof inputs>
-
-const of =
-  (...hows: Inputs['how'][]) =>
-  (i: Readonly<Record<string, unknown>>) =>
-    hows.includes((i.how as Inputs['how']) ?? 'offset')
 
 export const planeOp = defineOp<Inputs>({
   kind: 'plane',
@@ -73,22 +79,22 @@ export const planeOp = defineOp<Inputs>({
       label: 'From',
       help: 'The plane to start from, where no face is picked.',
       type: 'plane',
-      when: of('offset', 'midway', 'angle'),
+      when: when('offset', 'midway', 'angle'),
     },
-    { name: 'to', label: 'To', help: 'The other plane.', type: 'plane', when: of('midway') },
+    { name: 'to', label: 'To', help: 'The other plane.', type: 'plane', when: when('midway') },
     {
       name: 'body',
       label: 'Body',
       help: 'The body whose faces are picked.',
       type: 'body',
-      when: of('offset', 'midway', 'tangent'),
+      when: when('offset', 'midway', 'tangent'),
     },
     {
       name: 'faces',
       label: 'Faces',
       help: 'Flat faces, or the round one that is touched.',
       type: 'faces',
-      when: of('offset', 'midway', 'tangent'),
+      when: when('offset', 'midway', 'tangent'),
     },
     {
       name: 'offset',
@@ -96,7 +102,7 @@ export const planeOp = defineOp<Inputs>({
       help: 'Along the plane’s normal; negative to the other side.',
       type: 'value',
       dim: 'length',
-      when: of('offset', 'tangent'),
+      when: when('offset', 'tangent'),
     },
     {
       name: 'about',
@@ -106,8 +112,16 @@ export const planeOp = defineOp<Inputs>({
       options: [
         { value: 'level', label: 'its level line' },
         { value: 'upright', label: 'its upright line' },
+        { value: 'axis', label: 'a datum axis' },
       ],
-      when: of('angle'),
+      when: when('angle'),
+    },
+    {
+      name: 'axis',
+      label: 'Axis',
+      help: 'The datum axis it turns about.',
+      type: 'axis',
+      when: (i) => i.how === 'angle' && i.about === 'axis',
     },
     {
       name: 'turn',
@@ -115,21 +129,21 @@ export const planeOp = defineOp<Inputs>({
       help: 'How far it is turned; for a round face, where round the axis it touches.',
       type: 'value',
       dim: 'angle',
-      when: of('angle', 'tangent'),
+      when: when('angle', 'tangent'),
     },
     {
       name: 'profile',
       label: 'Profile',
       help: 'The drawing the curve is in.',
       type: 'profile',
-      when: of('across'),
+      when: when('across'),
     },
     {
       name: 'piece',
       label: 'Piece',
       help: 'The curve the plane stands across.',
       type: 'piece',
-      when: of('across'),
+      when: when('across'),
     },
     {
       name: 'fraction',
@@ -137,11 +151,29 @@ export const planeOp = defineOp<Inputs>({
       help: 'Share of the way along, 0 to 1.',
       type: 'value',
       dim: 'number',
-      when: of('across', 'tangent'),
+      when: when('across', 'tangent'),
     },
-    { name: 'p1', label: 'First', help: 'x, y, z.', type: 'place', when: of('three') },
-    { name: 'p2', label: 'Second', help: 'x, y, z.', type: 'place', when: of('three') },
-    { name: 'p3', label: 'Third', help: 'x, y, z.', type: 'place', when: of('three') },
+    {
+      name: 'p1',
+      label: 'First',
+      help: 'x, y, z, or a datum point.',
+      type: 'place',
+      when: when('three'),
+    },
+    {
+      name: 'p2',
+      label: 'Second',
+      help: 'x, y, z, or a datum point.',
+      type: 'place',
+      when: when('three'),
+    },
+    {
+      name: 'p3',
+      label: 'Third',
+      help: 'x, y, z, or a datum point.',
+      type: 'place',
+      when: when('three'),
+    },
   ],
   start: () => ({
     how: 'offset' as const,
@@ -153,15 +185,16 @@ export const planeOp = defineOp<Inputs>({
     fraction: 0.5,
   }),
   evaluate(input, ctx) {
-    const made = MAKERS[input.how](input, ctx)
+    const datum = { ...ctx, warnings: [] }
+    const made = MAKERS[input.how](input, datum)
     if (!made.ok) return made
     const { frame, says } = made.value
-    return good({ planes: { [ctx.op]: { frame } }, warnings: [], consequence: says })
+    return good({ planes: { [ctx.op]: { frame } }, warnings: datum.warnings, consequence: says })
   },
 })
 
 type Made = Outcome<{ frame: Frame; says: string }>
-const MAKERS: Record<Inputs['how'], (i: Inputs, ctx: OpContext) => Made> = {
+const MAKERS: Record<Inputs['how'], (i: Inputs, ctx: DatumContext) => Made> = {
   offset(i, ctx) {
     const base = oneBase(i, ctx)
     if (!base.ok) return base
@@ -173,34 +206,28 @@ const MAKERS: Record<Inputs['how'], (i: Inputs, ctx: OpContext) => Made> = {
     })
   },
   midway(i, ctx) {
-    const faces = pickedFrames(i, ctx)
-    if (!faces.ok) return faces
-    const planes = [i.from, i.to ?? ''].map((id) => planeFrame(id, ctx))
-    const pair = faces.value.length > 0 ? faces.value : []
-    for (const p of planes) if (pair.length < 2 && p.ok) pair.push(p.value)
-    const [a, b] = pair
-    if (!a || !b) return bad('two', 'Choose two planes, or pick two flat faces.')
-    return midway(a, b)
+    const pair = planePair(i, ctx)
+    return pair.ok ? midway(...pair.value) : pair
   },
   angle(i, ctx) {
     const base = planeFrame(i.from, ctx)
     if (!base.ok) return base
     const turn = ctx.read(i.turn, 'angle')
-    const { x, y, z, origin } = base.value
-    const [c, s] = [Math.cos(turn), Math.sin(turn)]
-    const mix = (u: P3, v: P3, k: number): P3 => add3(scale3(u, c), scale3(v, k * s))
-    const frame: Frame =
-      i.about === 'level'
-        ? { origin, x, y: mix(y, z, 1), z: mix(z, y, -1) }
-        : { origin, x: mix(x, z, -1), y, z: mix(z, x, 1) }
+    const { x, y, origin } = base.value
+    const axis = i.about === 'axis' ? datumAxis(i.axis ?? '', ctx) : null
+    if (axis && !axis.ok) return axis
+    const line = axis ? axis.value : { origin, dir: i.about === 'level' ? x : y }
+    const frame = turnedFrame(base.value, line, turn)
     return good({ frame, says: `${((turn * 180) / Math.PI).toFixed(2)}° to ${i.from}` })
   },
   three(i, ctx) {
-    const at = [i.p1, i.p2, i.p3].map((p): P3 | null =>
-      p ? [ctx.read(p.x, 'length'), ctx.read(p.y, 'length'), ctx.read(p.z, 'length')] : null,
-    )
-    const [a, b, c] = at
-    if (!a || !b || !c) return bad('three', 'Give three places.')
+    const at: P3[] = []
+    for (const p of [i.p1, i.p2, i.p3]) {
+      const place = placeOf(p, ctx)
+      if (!place.ok) return place
+      at.push(place.value)
+    }
+    const [a, b, c] = at as [P3, P3, P3]
     const normal = cross3(sub3(b, a), sub3(c, a))
     if (norm3(normal) < 1e-9) return bad('in-line', 'The three places lie in one line.')
     const x = unit3(sub3(b, a))
@@ -208,88 +235,44 @@ const MAKERS: Record<Inputs['how'], (i: Inputs, ctx: OpContext) => Made> = {
     return good({ frame: { origin: a, x, y: cross3(z, x), z }, says: 'through three places' })
   },
   across(i, ctx) {
-    const profile = ctx.profile(i.profile ?? '')
-    if (!profile) return bad('no-profile', 'Choose the profile the curve is drawn in.')
-    const piece = profile.shape.drawn.find((d) => d.id === i.piece)
-    if (!piece) return bad('no-piece', 'Choose the curve the plane stands across.')
-    const t = ctx.read(i.fraction, 'number')
-    if (!(t >= 0 && t <= 1)) return bad('fraction', 'The share of the way must lie from 0 to 1.')
-    const [p, u] = [pointAt(piece.curve, t), tangentAt(piece.curve, t)]
-    const f = profile.frame
-    const along = (v: readonly [number, number]): P3 => add3(scale3(f.x, v[0]), scale3(f.y, v[1]))
-    const z = along(u)
-    const frame = { origin: toSpace(f, p[0], p[1]), x: f.z, y: cross3(z, f.z), z }
-    return good({ frame, says: `across ${piece.id} at ${(100 * t).toFixed(1)} %` })
+    const spot = pieceSpot(i, ctx)
+    if (!spot.ok) return spot
+    const { at, dir: z, frame: f, piece, share } = spot.value
+    const frame = { origin: at, x: f.z, y: cross3(z, f.z), z }
+    return good({ frame, says: `across ${piece} at ${(100 * share).toFixed(1)} %` })
   },
   tangent(i, ctx) {
-    const picked = pickedFaces(i, ctx)
-    if (!picked.ok) return picked
-    const { body, faces } = picked.value
-    if (faces.length !== 1) return bad('one-face', 'Pick the one round face the plane touches.')
-    const t = ctx.read(i.fraction, 'number')
-    if (!(t >= 0 && t <= 1)) return bad('fraction', 'The share of the way must lie from 0 to 1.')
-    const turn = ctx.read(i.turn, 'angle')
-    const { curve } = faces[0]!.seg
-    const [p, u] = [pointAt(curve, t), tangentAt(curve, t)]
-    if (p[0] < 1e-6) return bad('pole', 'At its pole a face has no one tangent plane to draw on.')
-    // The material lies left of the section's boundary: the face looks to its right.
-    const out = [u[1], -u[0]] as const
-    const c = add3(scale3(body.frame.x, Math.cos(turn)), scale3(body.frame.y, Math.sin(turn)))
-    const z = unit3(add3(scale3(c, out[0]), scale3(body.frame.z, out[1])))
-    const x = unit3(cross3(body.frame.z, c))
-    const d = ctx.read(i.offset, 'length')
-    const origin = add3(turnedPoint(body.frame, p[0], p[1], turn), scale3(z, d))
+    const spot = faceSpot(i, ctx)
+    if (!spot.ok) return spot
+    const { at, out, round, r, turn } = spot.value
+    if (!round) return bad('pole', 'At its pole a face has no one tangent plane to draw on.')
+    const origin = add3(at, scale3(out, ctx.read(i.offset, 'length')))
     return good({
-      frame: { origin, x, y: cross3(z, x), z },
-      says: `touching at Ø ${mm(2 * p[0])}, ${((turn * 180) / Math.PI).toFixed(1)}° round`,
+      frame: { origin, x: round, y: cross3(out, round), z: out },
+      says: `touching at Ø ${mm(2 * r)}, ${((turn * 180) / Math.PI).toFixed(1)}° round`,
     })
   },
 }
 
-function planeFrame(id: string, ctx: OpContext): Outcome<Frame> {
-  const plane = ctx.plane(id)
-  if (plane) return good(plane.frame)
-  return bad('no-plane', `The plane "${id}" does not exist at this point of the route.`)
-}
-
-function pickedFaces(i: Inputs, ctx: OpContext): Outcome<{ body: TurnedBody; faces: Face[] }> {
-  const body = ctx.body(i.body ?? '')
-  if (!body) return bad('no-body', 'Choose the body whose faces are picked.')
-  const section = sectionOf(body)
-  if (!section.ok) return section
-  const faces = pickFaces(section.value, i.faces, ctx.op, 'faces')
-  return faces.ok ? good({ body: section.value, faces: faces.value.items }) : faces
-}
-
-/** Frames of the picked faces, all of which must be flat; none when none is picked. */
-function pickedFrames(i: Inputs, ctx: OpContext): Outcome<Frame[]> {
-  if (i.faces.length === 0) return good([])
-  const picked = pickedFaces(i, ctx)
-  if (!picked.ok) return picked
-  const { body, faces } = picked.value
-  const frames: Frame[] = []
-  for (const f of faces) {
-    const [p, u] = [pointAt(f.seg.curve, 0.5), tangentAt(f.seg.curve, 0.5)]
-    if (f.seg.curve.kind !== 'line' || Math.abs(u[1]) > 1e-9)
-      return bad('not-flat', 'This face is round; a plane is set off flat faces only.', [
-        { at: f.at },
-      ])
-    // Looking out of the material, which lies left of the boundary.
-    const up = u[0] < 0
-    const { x, y, z } = body.frame
-    const origin = toSpace(body.frame, 0, 0, p[1])
-    frames.push(up ? { origin, x, y, z } : { origin, x, y: scale3(y, -1), z: scale3(z, -1) })
-  }
-  return good(frames)
-}
-
-function oneBase(i: Inputs, ctx: OpContext): Outcome<{ frame: Frame; name: string }> {
+function oneBase(i: Inputs, ctx: DatumContext): Outcome<{ frame: Frame; name: string }> {
   const faces = pickedFrames(i, ctx)
   if (!faces.ok) return faces
   if (faces.value.length > 1) return bad('one-face', 'Pick one flat face only.')
   if (faces.value[0]) return good({ frame: faces.value[0], name: 'the face' })
   const plane = planeFrame(i.from, ctx)
   return plane.ok ? good({ frame: plane.value, name: i.from }) : plane
+}
+
+/** The frame turned about a line, right-handed (Rodrigues). */
+function turnedFrame(f: Frame, line: Line3, turn: number): Frame {
+  const [c, s] = [Math.cos(turn), Math.sin(turn)]
+  const spin = (v: P3): P3 =>
+    add3(
+      add3(scale3(v, c), scale3(cross3(line.dir, v), s)),
+      scale3(line.dir, dot3(line.dir, v) * (1 - c)),
+    )
+  const origin = add3(line.origin, spin(sub3(f.origin, line.origin)))
+  return { origin, x: spin(f.x), y: spin(f.y), z: spin(f.z) }
 }
 
 /** The plane half-way between two: of parallel ones the middle, else the one that halves their angle. */
@@ -300,10 +283,7 @@ function midway(a: Frame, b: Frame): Made {
     const frame = { ...a, origin: toSpace(a, 0, 0, apart / 2) }
     return good({ frame, says: `midway, ${mm(Math.abs(apart) / 2)} from both` })
   }
-  // A place on both planes: along the first plane, square to the line they share.
-  const way = unit3(cross3(line, a.z))
-  const k = -dot3(sub3(a.origin, b.origin), b.z) / dot3(way, b.z)
-  const origin = add3(a.origin, scale3(way, k))
+  const { origin } = sharedLine(a, b, line)
   const z = unit3(dot3(a.z, b.z) < 0 ? sub3(a.z, b.z) : add3(a.z, b.z))
   const x = unit3(line)
   return good({ frame: { origin, x, y: cross3(z, x), z }, says: 'halving the angle between both' })

@@ -1,7 +1,9 @@
+import { axisOp } from './axis'
 import { chamferOp } from './chamfer'
 import { filletOp } from './fillet'
 import { importOp } from './import'
 import { planeOp } from './plane'
+import { pointOp } from './point'
 import { profileOp } from './profile'
 import { revolveOp } from './revolve'
 import { shellOp } from './shell'
@@ -18,6 +20,8 @@ export const OPS: Readonly<Record<string, OpSpec>> = {
   shell: shellOp as OpSpec,
   split: splitOp as OpSpec,
   import: importOp as OpSpec,
+  axis: axisOp as OpSpec,
+  point: pointOp as OpSpec,
 }
 export const opSpec = (kind: string): OpSpec | undefined =>
   Object.hasOwn(OPS, kind) ? OPS[kind] : undefined

@@ -1,6 +1,18 @@
 import { z } from 'zod'
 import { type Placing, placeCurve, reverse, startOf } from '../curve'
-import { bad, cross3, dot3, type Frame, good, norm3, type Outcome, sub3, toSpace } from '../math'
+import {
+  bad,
+  cross3,
+  dot3,
+  type Frame,
+  good,
+  norm3,
+  type Outcome,
+  type P3,
+  POINT,
+  sub3,
+  toSpace,
+} from '../math'
 import {
   CUT,
   combine,
@@ -12,13 +24,22 @@ import {
   valueSchema,
 } from '../profile'
 import { FULL_TURN, isWhole, type TurnedBody, volumeOf } from '../turned'
+import { datumAxis } from './datum'
 import { defineOp } from './spec'
-import { type Body, type OpResult, type Profile, sectionOf, volumeChange } from './state'
+import {
+  type Body,
+  type OpContext,
+  type OpResult,
+  type Profile,
+  sectionOf,
+  volumeChange,
+} from './state'
 
 const inputs = z.object({
   profile: z.string().min(1),
   mode: z.enum(['new', 'join', 'cut', 'meet']),
   body: z.string().optional(),
+  axis: z.string().optional(),
   angle: valueSchema.default(360),
   start: valueSchema.default(0),
 })
@@ -49,6 +70,13 @@ export const revolveOp = defineOp<Inputs>({
     },
     { name: 'body', label: 'Body', help: 'The body it acts on.', type: 'body' },
     {
+      name: 'axis',
+      label: 'About',
+      help: 'A datum axis in the drawing’s plane; none for the axis of the drawing.',
+      type: 'axis',
+      optional: true,
+    },
+    {
       name: 'angle',
       label: 'Turn',
       help: '360 deg for a whole turn.',
@@ -74,8 +102,10 @@ export const revolveOp = defineOp<Inputs>({
     const profile = ctx.profile(input.profile)
     if (!profile)
       return bad('no-profile', 'Choose a profile to turn; it must come earlier in the route.')
+    const shape = input.axis ? aboutDatum(profile, input.axis, ctx) : good(profile.shape)
+    if (!shape.ok) return shape
     const made = turnedFrom(
-      profile,
+      { ...profile, shape: shape.value },
       ctx.op,
       ctx.read(input.angle, 'angle'),
       ctx.read(input.start, 'angle'),
@@ -99,6 +129,18 @@ export const revolveOp = defineOp<Inputs>({
     return combined(target, made.value, input.mode, ctx.op)
   },
 })
+
+/** The drawing with a datum axis in its plane as its axis. */
+function aboutDatum(p: Profile, id: string, ctx: OpContext): Outcome<Profile['shape']> {
+  const axis = datumAxis(id, ctx)
+  if (!axis.ok) return axis
+  const off = sub3(axis.value.origin, p.frame.origin)
+  const at = (v: P3): [number, number] => [dot3(v, p.frame.x), dot3(v, p.frame.y)]
+  const dir = at(axis.value.dir)
+  if (Math.abs(dot3(off, p.frame.z)) > POINT || Math.hypot(...dir) < 1 - 1e-12)
+    return bad('off-plane', 'The datum axis does not lie in the plane of the drawing.')
+  return good({ ...p.shape, axis: { origin: at(off), dir } })
+}
 
 function turnedFrom(p: Profile, op: string, angle: number, start: number): Outcome<TurnedBody> {
   if (!(angle > 1e-4) || angle > FULL_TURN + 1e-9) {

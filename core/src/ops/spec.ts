@@ -14,8 +14,10 @@ export type Field = {
   | { type: 'value'; dim: Dimension; optional?: boolean; ranged?: boolean }
   | { type: 'choice'; options: { value: string; label: string }[] }
   | { type: 'plane' | 'profile' | 'body' | 'piece' | 'place' }
+  | { type: 'axis'; optional?: boolean }
   | { type: 'faces' | 'edges' }
-  | { type: 'drawing' | 'file' }
+  | { type: 'drawing' }
+  | { type: 'file' }
 )
 
 /** Everything about one operation. */

@@ -1,5 +1,5 @@
 import type { SolidMeasure } from '../kernel'
-import { bad, type Diagnosis, type Frame, good, type Outcome } from '../math'
+import { bad, type Diagnosis, type Frame, good, type Outcome, type P3 } from '../math'
 import type { TriMesh } from '../mesh'
 import type { Drawing, Finding, Shape } from '../profile'
 import { type TurnedBody, volumeOf } from '../turned'
@@ -28,6 +28,17 @@ export interface Plane {
   frame: Frame
   key: string
 }
+/** A datum line: a place on it and its unit direction. */
+export interface Axis {
+  origin: P3
+  dir: P3
+  key: string
+}
+/** A datum point. */
+export interface Point {
+  at: P3
+  key: string
+}
 export interface Profile {
   frame: Frame
   drawing: Drawing
@@ -39,6 +50,8 @@ export interface Profile {
 /** Everything that exists after an op. Never changed in place. */
 export interface State {
   planes: Readonly<Record<string, Plane>>
+  axes: Readonly<Record<string, Axis>>
+  points: Readonly<Record<string, Point>>
   profiles: Readonly<Record<string, Profile>>
   bodies: Readonly<Record<string, Body>>
 }
@@ -57,6 +70,8 @@ export const START: State = {
     side: { frame: plane([0, 1, 0], [0, 0, 1], [1, 0, 0]), key: 'side' },
     top: { frame: plane([1, 0, 0], [0, 1, 0], [0, 0, 1]), key: 'top' },
   },
+  axes: {},
+  points: {},
   profiles: {},
   bodies: {},
 }
@@ -66,6 +81,8 @@ export interface OpContext {
   op: string
   read(value: number | string, want: Dimension): number
   plane(id: string): Plane | undefined
+  axis(id: string): Axis | undefined
+  point(id: string): Point | undefined
   profile(id: string): Profile | undefined
   body(id: string): Body | undefined
   /** A solid of a kept file; throws `WaitsForKernel` while it has not been read. */
@@ -89,6 +106,8 @@ export const sectionOf = (b: Body): Outcome<TurnedBody> =>
 /** What an op makes of it. Bodies set to null are taken away. */
 export interface OpResult {
   planes?: Record<string, Omit<Plane, 'key'>>
+  axes?: Record<string, Omit<Axis, 'key'>>
+  points?: Record<string, Omit<Point, 'key'>>
   profiles?: Record<string, Omit<Profile, 'key'>>
   bodies?: Record<string, Omit<Body, 'key'> | null>
   /** The result stands, but is not what was asked: the first of the warnings says why. */

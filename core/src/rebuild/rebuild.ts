@@ -1,11 +1,13 @@
 import { bad, type Diagnosis, good, type Outcome } from '../math'
 import {
+  type Axis,
   type Body,
   type ExactPart,
   type OpContext,
   type OpResult,
   opSpec,
   type Plane,
+  type Point,
   type Profile,
   START,
   type State,
@@ -47,7 +49,7 @@ export interface Rebuilt {
 /** Something an op read, and what it then was. */
 type Read =
   | { from: 'figure'; name: string; value: number }
-  | { from: 'planes' | 'profiles' | 'bodies'; name: string; key: string | undefined }
+  | { from: keyof State; name: string; key: string | undefined }
 interface Kept {
   inputs: string
   version: number
@@ -217,10 +219,7 @@ export function evaluateOp(op: Op, world: World, reads: Read[] = []): Kept['outc
 /** The op's view of the state, noting what is read. */
 export function contextOf(op: string, { state, figures, solid }: World, reads: Read[]): OpContext {
   const entity =
-    <T extends { key: string }>(
-      from: 'planes' | 'profiles' | 'bodies',
-      table: Readonly<Record<string, T>>,
-    ) =>
+    <T extends { key: string }>(from: keyof State, table: Readonly<Record<string, T>>) =>
     (name: string): T | undefined => {
       const found = Object.hasOwn(table, name) ? table[name] : undefined
       reads.push({ from, name, key: found?.key })
@@ -231,6 +230,8 @@ export function contextOf(op: string, { state, figures, solid }: World, reads: R
     read: (value, want) =>
       figures.read(value, want, (name, v) => reads.push({ from: 'figure', name, value: v })),
     plane: entity<Plane>('planes', state.planes),
+    axis: entity<Axis>('axes', state.axes),
+    point: entity<Point>('points', state.points),
     profile: entity<Profile>('profiles', state.profiles),
     body: entity<Body>('bodies', state.bodies),
     solid,
@@ -247,6 +248,8 @@ function applied(state: State, r: OpResult, key: string, w: Workpiece): State {
   }
   return {
     planes: { ...state.planes, ...keyed(r.planes) },
+    axes: { ...state.axes, ...keyed(r.axes) },
+    points: { ...state.points, ...keyed(r.points) },
     profiles: { ...state.profiles, ...keyed(r.profiles) },
     bodies,
   }

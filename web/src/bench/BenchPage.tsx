@@ -9,7 +9,7 @@ import { Link, Navigate, useNavigate, useParams } from 'react-router'
 import { toast } from 'sonner'
 import { lathe } from '../engine'
 import { saveNow, startAutosave } from '../session/autosave'
-import { addOp, type Command, documentCommands, keycap } from '../session/commands'
+import { addOp, type Command, documentCommands, keycap, OP_KEYS } from '../session/commands'
 import { startRebuilding } from '../session/rebuilding'
 import { edit, openSession, redo, undo, useSession } from '../session/session'
 import { Stage, VIEWS } from '../stage/Stage'
@@ -281,9 +281,7 @@ function StageTools({ stage }: { stage: StageName }) {
       {specs.map((s) => (
         <Button key={s.kind} className="py-0.5!" title={s.help} onClick={() => addOp(s.kind)}>
           {s.label}
-          <kbd className="figures text-soft">
-            {keycap(`alt+${Object.keys(OPS).indexOf(s.kind) + 1}`)}
-          </kbd>
+          <kbd className="figures text-soft">{keycap(OP_KEYS[s.kind] ?? '')}</kbd>
         </Button>
       ))}
       <span className="ml-2 text-soft text-sm">{HINT[stage]}</span>

@@ -57,7 +57,10 @@ const FieldRow = memo(function FieldRow({ op, field }: { op: Op; field: Field })
   )
 })
 
-function FieldInput({ op, field }: { op: Op; field: Field }) {
+/** Where the things a field chooses from are listed. */
+const TABLE = { profile: 'profiles', plane: 'planes', axis: 'axes' } as const
+
+function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type: 'drawing' }> }) {
   const available = useSession((s) => s.settled?.available[op.id])
   const doc = useSession((s) => s.doc)
   const value = op.inputs[field.name]
@@ -99,26 +102,50 @@ function FieldInput({ op, field }: { op: Op; field: Field }) {
   const options =
     field.type === 'body'
       ? (available?.bodies ?? []).map((b) => ({ value: b.id, label: b.name }))
-      : (field.type === 'profile' ? (available?.profiles ?? []) : (available?.planes ?? [])).map(
-          (id) => ({
-            value: id,
-            label: named(id),
-          }),
-        )
+      : (available?.[TABLE[field.type]] ?? []).map((id) => ({ value: id, label: named(id) }))
+  if (field.type === 'axis' && field.optional) {
+    if (options.length === 0 && !value) return <span className="text-soft">the drawing’s axis</span>
+    options.unshift({ value: '', label: 'the drawing’s axis' })
+    return (
+      <Choice
+        label={field.label}
+        value={String(value ?? '')}
+        options={options}
+        onChange={(v) => set(v || undefined)}
+      />
+    )
+  }
   return <Choice label={field.label} value={String(value ?? '')} options={options} onChange={set} />
 }
 
-/** Three coordinates, each a number or an expression. */
+/** A datum point, or three coordinates, each a number or an expression. */
 function PlaceInput({ op, field }: { op: Op; field: Field }) {
   const at = (op.inputs[field.name] as Record<string, Value> | undefined) ?? { x: 0, y: 0, z: 0 }
   const unit = useSession((s) => s.doc?.unit ?? 'mm')
+  const route = useSession((s) => s.doc?.route) ?? []
+  const points = useSession((s) => s.settled?.available[op.id]?.points) ?? []
+  const choice = (
+    <Choice
+      label={`${field.label}: how it is given`}
+      value={String(at.point ?? '')}
+      options={[
+        { value: '', label: 'typed' },
+        ...points.map((id) => ({ value: id, label: route.find((o) => o.id === id)?.name ?? id })),
+      ]}
+      onChange={(id) =>
+        setInputs(op.id, { [field.name]: id ? { point: id } : { x: 0, y: 0, z: 0 } })
+      }
+    />
+  )
+  if ('point' in at) return choice
   return (
-    <span className="flex gap-1">
+    <span className="flex flex-wrap gap-1">
+      {points.length > 0 && choice}
       {(['x', 'y', 'z'] as const).map((k) => (
         <CommitInput
           key={k}
           aria-label={`${field.label} ${k}`}
-          className="figures w-full"
+          className="figures w-14 flex-1"
           value={String(at[k])}
           onCommit={(t) => {
             const v = typedValue(t, unit)

@@ -1,7 +1,7 @@
 import { WorkerClient } from './client'
 
 export { EngineError } from './client'
-export type { BodyView, ProfileView, View, ViewRequest } from './protocol'
+export type { BodyView, DatumView, ProfileView, View, ViewRequest } from './protocol'
 
 /** The lathe's thread. */
 export const lathe = new WorkerClient(

@@ -62,18 +62,27 @@ export interface ProfileView {
   hold: HoldState
   suggestions: Suggestion[]
 }
+/** A plane, axis or point that an op set. */
+export type DatumView = { id: string } & (
+  | { kind: 'plane'; frame: Frame }
+  | { kind: 'axis'; origin: P3; dir: P3 }
+  | { kind: 'point'; at: P3 }
+)
+
 export interface View {
   reports: OpReport[]
   bodies: BodyView[]
   profiles: ProfileView[]
-  planes: { id: string; frame: Frame }[]
+  datums: DatumView[]
   /** Empty when only the section was asked for. */
   gauges: GaugeReport[]
   figures: FigureValue[]
-  /** Bodies and profiles there are before each op, by op id. */
+  /** What there is to work with before each op, by op id. */
   available: Record<
     string,
-    { bodies: { id: string; name: string }[]; profiles: string[]; planes: string[] }
+    Record<'profiles' | 'planes' | 'axes' | 'points', string[]> & {
+      bodies: { id: string; name: string }[]
+    }
   >
   ms: number
   /** Kept files the exact kernel has to read first. */

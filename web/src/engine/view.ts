@@ -1,7 +1,7 @@
 import { type Curve, curvatureAt, flattenParams, pointAt, tangentAt } from '@ivory/core/curve'
 import type { Frame, P2 } from '@ivory/core/math'
 import { creased } from '@ivory/core/mesh'
-import type { Body, ExactPart, Profile } from '@ivory/core/ops'
+import { type Body, type ExactPart, type Profile, START } from '@ivory/core/ops'
 import { type Suggestion, suggestions } from '@ivory/core/profile'
 import { type GaugeReport, type OpReport, type Rebuilt, readGauges } from '@ivory/core/rebuild'
 import {
@@ -21,7 +21,7 @@ import {
   type TurnedBody,
 } from '@ivory/core/turned'
 import { sayLengths, type Workpiece } from '@ivory/core/workpiece'
-import type { BodyView, ProfileView, View, ViewRequest } from './protocol'
+import type { BodyView, DatumView, ProfileView, View, ViewRequest } from './protocol'
 
 const FINE = { chord: 0.05, angle: 0.09 }
 const DRAFT = { chord: 0.4, angle: 0.22 }
@@ -34,7 +34,7 @@ export function viewOf(w: Workpiece, built: Rebuilt, request: ViewRequest, ms: n
     profiles: Object.entries(built.state.profiles).map(([id, p]) =>
       profileView(id, p, request.draft),
     ),
-    planes: Object.entries(built.state.planes).map(([id, p]) => ({ id, frame: p.frame })),
+    datums: datumViews(built.state),
     gauges: request.solid ? readGauges(w, built).map((g) => saidGauge(g, w.unit)) : [],
     figures: built.figures.values,
     available: Object.fromEntries(
@@ -44,6 +44,8 @@ export function viewOf(w: Workpiece, built: Rebuilt, request: ViewRequest, ms: n
           bodies: Object.values(s.bodies).map((b) => ({ id: b.id, name: b.name })),
           profiles: Object.keys(s.profiles),
           planes: Object.keys(s.planes),
+          axes: Object.keys(s.axes),
+          points: Object.keys(s.points),
         },
       ]),
     ),
@@ -51,6 +53,20 @@ export function viewOf(w: Workpiece, built: Rebuilt, request: ViewRequest, ms: n
     waits: built.waits,
   }
 }
+
+/** Datums that ops set; the planes every workpiece starts with are not among them. */
+const datumViews = ({ planes, axes, points }: Rebuilt['state']): DatumView[] => [
+  ...Object.entries(planes)
+    .filter(([id]) => !(id in START.planes))
+    .map(([id, { frame }]) => ({ id, kind: 'plane' as const, frame })),
+  ...Object.entries(axes).map(([id, { origin, dir }]) => ({
+    id,
+    kind: 'axis' as const,
+    origin,
+    dir,
+  })),
+  ...Object.entries(points).map(([id, { at }]) => ({ id, kind: 'point' as const, at })),
+]
 
 /** Reports and gauges speak in millimetres; the page shows the workpiece's unit. */
 const saidReport = (r: OpReport, unit: Workpiece['unit']): OpReport => ({

@@ -96,7 +96,8 @@ const step = (by: 1 | -1) => {
   if (next) select(next.id)
 }
 
-const OP_KEYS: Record<string, string> = {
+/** Keys that add an op of each kind. */
+export const OP_KEYS: Readonly<Record<string, string>> = {
   plane: 'alt+1',
   profile: 'alt+2',
   revolve: 'alt+3',
@@ -104,6 +105,9 @@ const OP_KEYS: Record<string, string> = {
   chamfer: 'alt+5',
   shell: 'alt+6',
   split: 'alt+7',
+  import: 'alt+8',
+  axis: 'alt+9',
+  point: 'alt+0',
 }
 
 /** Commands of the Bench that need nothing of the page around them. */

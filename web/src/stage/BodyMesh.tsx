@@ -1,11 +1,12 @@
 import { type DisplayMesh, SECTION } from '@ivory/core/turned'
 import type { ThreeEvent } from '@react-three/fiber'
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { BufferAttribute, BufferGeometry, DoubleSide } from 'three'
 import { faceName } from '../bench/names'
 import { sameEdge, sameFace, toggleEdge, toggleFace } from '../bench/picking'
 import type { BodyView } from '../engine'
 import { opOf, type Picking, useSession } from '../session/session'
+import { useDisposed } from './disposed'
 
 /** The triangles of some faces as a geometry that shares the mesh's vertices. */
 function geometryOf(mesh: DisplayMesh, wanted: (face: string) => boolean) {
@@ -31,11 +32,6 @@ function linesOf(mesh: DisplayMesh, wanted: (edge: number) => boolean) {
   const g = new BufferGeometry()
   g.setAttribute('position', new BufferAttribute(Float32Array.from(out), 3))
   return g
-}
-
-const useDisposed = <T extends { dispose(): void }>(thing: T): T => {
-  useEffect(() => () => thing.dispose(), [thing])
-  return thing
 }
 
 export function BodyMesh({

@@ -15,6 +15,7 @@ import type { BodyView } from '../engine'
 import { preview, settle, useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
 import { BodyMesh } from './BodyMesh'
+import { Datums } from './Datums'
 import { Places } from './Places'
 import { setSnapshotSource } from './snapshot'
 
@@ -30,6 +31,8 @@ const NONE: BodyView[] = []
 
 export function Stage() {
   const solids = useSession((s) => s.settled?.bodies ?? NONE)
+  const datums = useSession((s) => s.settled?.datums)
+  const selected = useSession((s) => s.selected)
   const cutaway = useSession((s) => s.cutaway)
   const parallel = useSession((s) => s.parallel)
   const fill = useSession((s) => s.fill)
@@ -82,6 +85,7 @@ export function Stage() {
             ),
         )}
         <Places bodies={bodies} />
+        <Datums bodies={bodies} />
         <OrbitControls makeDefault enableDamping={false} />
         <Framing
           key={String(parallel)}
@@ -89,7 +93,7 @@ export function Stage() {
           empty={bodies.length === 0}
           bodies={bodies.map((b) => b.bounds)}
         />
-        <Redraw on={[bodies, picking, cutaway, fill]} />
+        <Redraw on={[bodies, datums, selected, picking, cutaway, fill]} />
       </Canvas>
       <div className="absolute top-2 right-2 flex flex-col gap-1 rounded-sm border border-rule bg-sheet/90 p-0.5">
         <IconButton
