@@ -175,8 +175,9 @@ export const planeOp = defineOp<Inputs>({
       when: when('three'),
     },
   ],
-  start: () => ({
+  start: ({ body }) => ({
     how: 'offset' as const,
+    ...(body ? { body } : {}),
     from: 'top',
     offset: 50,
     about: 'level' as const,
@@ -246,10 +247,11 @@ const MAKERS: Record<Inputs['how'], (i: Inputs, ctx: DatumContext) => Made> = {
     if (!spot.ok) return spot
     const { at, out, round, r, turn } = spot.value
     if (!round) return bad('pole', 'At its pole a face has no one tangent plane to draw on.')
-    const origin = add3(at, scale3(out, ctx.read(i.offset, 'length')))
+    const d = ctx.read(i.offset, 'length')
+    const origin = add3(at, scale3(out, d))
     return good({
       frame: { origin, x: round, y: cross3(out, round), z: out },
-      says: `touching at Ø ${mm(2 * r)}, ${((turn * 180) / Math.PI).toFixed(1)}° round`,
+      says: `${d === 0 ? 'touching' : `${mm(d)} off its touch`} at Ø ${mm(2 * r)}, ${((turn * 180) / Math.PI).toFixed(1)}° round`,
     })
   },
 }

@@ -51,8 +51,9 @@ export function addOp(kind: string): void {
       d.bodies[id] = { name: `Body ${bodies.length + 1}`, color: '#d9d2c0' }
   })
   select(id)
+  // Datums need not stand on faces; ops that refine a body cannot do without what they act on.
   const wants = spec.fields.find((f) => f.type === 'faces' || f.type === 'edges')
-  if (wants)
+  if (wants && spec.stage === 'refine')
     useSession.setState({
       picking: { op: id, input: wants.name, what: wants.type as 'faces' | 'edges' },
     })
