@@ -37,7 +37,7 @@ const handleSchema = z.discriminatedUnion('hold', [
   z.object({ hold: z.literal('free'), d: z.tuple([z.number(), z.number()]) }),
 ])
 
-/** Pieces repeated in a row or round a point; the copies follow the pieces. Two of three numbers for a row. */
+/** Pieces repeated in a row or round a point; the copies follow the pieces. */
 const patternSchema = z.discriminatedUnion('kind', [
   z.object({
     id,
@@ -46,8 +46,16 @@ const patternSchema = z.discriminatedUnion('kind', [
     along: z.enum(['level', 'upright']),
     /** Width of one along the row, mm: counts in the extent. */
     size: valueSchema,
+    /** Slots leave webs between them, ribs leave gaps. */
+    of: z.enum(['ribs', 'slots']).optional(),
+    // As many of these as settle the row; the rest is reckoned.
     count: valueSchema.optional(),
     pitch: valueSchema.optional(),
+    gap: valueSchema.optional(),
+    gapMost: valueSchema.optional(),
+    length: valueSchema.optional(),
+    head: valueSchema.optional(),
+    tail: valueSchema.optional(),
     extent: valueSchema.optional(),
   }),
   z.object({

@@ -17,6 +17,8 @@ export interface RowKnown {
   extent?: number | undefined
 }
 export interface Row {
+  /** Width of one along the row, mm. */
+  size: number
   count: number
   pitch: number
   gap: number
@@ -89,5 +91,5 @@ function placed(
   const tail = k.length === undefined ? (k.tail ?? 0) : left - head
   if (k.length !== undefined && (head < -FIT || tail < -FIT))
     return bad('row', `The row is ${(-Math.min(head, tail)).toFixed(3)} mm longer than its place.`)
-  return good({ count, pitch, gap: pitch - k.size, head, tail, extent, rest })
+  return good({ size: k.size, count, pitch, gap: pitch - k.size, head, tail, extent, rest })
 }

@@ -45,6 +45,11 @@ function rowOf(p: Extract<Pattern, { kind: 'row' }>, read: Read): Outcome<Row> {
     size: read(p.size, 'length'),
     count: p.count === undefined ? undefined : read(p.count, 'number'),
     pitch: value(p.pitch),
+    gap: value(p.gap),
+    gapMost: value(p.gapMost),
+    length: value(p.length),
+    head: value(p.head),
+    tail: value(p.tail),
     extent: value(p.extent),
   })
   if (row.ok && row.value.count > MOST)

@@ -22,6 +22,7 @@ export {
 export { MATERIALS, type Material, materialOf, WATER } from './materials'
 export { checkWorkpiece, MAX_BYTES, readWorkpiece, writeWorkpiece } from './read'
 export { emptyWorkpiece, insertOp, renumber, shownRoute } from './route'
+export { type RowSizes, rowTroubles } from './rows'
 export {
   type Brief,
   briefSchema,

@@ -44,6 +44,8 @@ export const TARGETS = {
   height: 'mm',
   width: 'mm',
   tipping: 'deg',
+  rib: 'mm',
+  gap: 'mm',
 } as const
 export type Target = keyof typeof TARGETS
 
@@ -51,6 +53,8 @@ export const briefSchema = z.object({
   purpose: z.string().max(2000).default(''),
   process: z.enum(['printed', 'moulded', 'cast', 'blown', 'turned', 'thrown']).optional(),
   material: z.string().max(40).optional(),
+  /** Width of one printed line, mm. */
+  line: z.number().positive().max(20).optional(),
   targets: z
     .object({
       capacity: limitsSchema.optional(),
@@ -59,6 +63,8 @@ export const briefSchema = z.object({
       height: limitsSchema.optional(),
       width: limitsSchema.optional(),
       tipping: limitsSchema.optional(),
+      rib: limitsSchema.optional(),
+      gap: limitsSchema.optional(),
     })
     .default({}),
 })

@@ -1,3 +1,4 @@
+import { GAUGES } from '@ivory/core/gauges'
 import { MATERIALS, TARGETS, type Target } from '@ivory/core/workpiece'
 import { edit, useSession } from '../session/session'
 import { Choice, CommitInput } from '../ui/controls'
@@ -11,6 +12,8 @@ const WORD: Record<Target, string> = {
   height: 'Height',
   width: 'Width',
   tipping: 'Tipping angle',
+  rib: 'Ribs and webs',
+  gap: 'Gaps and slots',
 }
 /** What the piece must do: its targets become the limits of its gauges. */
 export function BriefSheet() {
@@ -25,7 +28,7 @@ export function BriefSheet() {
       else next[side] = n
       if (Object.keys(next).length > 0) d.brief.targets[t] = next
       else delete d.brief.targets[t]
-      if (!d.gauges.some((g) => g.kind === t) && Object.keys(next).length > 0) {
+      if (t in GAUGES && !d.gauges.some((g) => g.kind === t) && Object.keys(next).length > 0) {
         d.gauges.push({ id: `g_${t}`, kind: t, params: {} })
       }
     })
@@ -71,13 +74,27 @@ export function BriefSheet() {
           value={doc.unit}
           options={[
             { value: 'mm', label: 'millimetres' },
-            { value: 'in', label: 'inches (readings stay in mm)' },
+            { value: 'in', label: 'inches' },
           ]}
           onChange={(v) =>
             edit((d) => {
               d.unit = v as 'mm' | 'in'
             })
           }
+        />
+        <span>Printed line</span>
+        <CommitInput
+          aria-label="Width of one printed line, mm"
+          className="figures w-20"
+          value={brief.line === undefined ? '' : String(brief.line)}
+          placeholder="mm"
+          onCommit={(t) => {
+            const n = typedNumber(t)
+            edit((d) => {
+              if (n !== null && n > 0 && n <= 20) d.brief.line = n
+              else delete d.brief.line
+            })
+          }}
         />
         <span>Material</span>
         <Choice

@@ -15,6 +15,7 @@ import type { ProfileView } from '../engine'
 import { setInputs, useSession } from '../session/session'
 import { looseFrom, release, setDimension, typedAs, withDimension } from '../table/holding'
 import { Button, CommitInput, IconButton } from '../ui/controls'
+import { Reckoner } from './Reckoner'
 
 /** What holds the drawing: how free it still is, what can be held next, and all that holds now. */
 export function HoldPanel({ op, profile }: { op: Op; profile: ProfileView }) {
@@ -257,10 +258,16 @@ function DimensionRow({
       ) : (
         <CommitInput
           aria-label={`${DIMENSIONS[d.kind].label} ${d.id}`}
-          className="figures w-24"
+          className="figures w-20"
           value={String(d.value)}
           title={measure === undefined ? '' : `${typedAs(d.kind, measure)}${unit}`}
           onCommit={(t) => void setDimension(op.id, drawing, d, t)}
+        />
+      )}
+      {!d.read && unit === ' mm' && (
+        <Reckoner
+          name={`${DIMENSIONS[d.kind].label} ${d.id}`}
+          onTake={(t) => void setDimension(op.id, drawing, d, t)}
         />
       )}
       <IconButton

@@ -1,6 +1,6 @@
 import { freshId } from '@ivory/core/math'
 import type { Drawing, Pattern } from '@ivory/core/profile'
-import type { Op } from '@ivory/core/workpiece'
+import { type Op, rowTroubles, sayLengths } from '@ivory/core/workpiece'
 import { X } from 'lucide-react'
 import type { ProfileView } from '../engine'
 import { setInputs, useSession } from '../session/session'
@@ -8,9 +8,22 @@ import { typedValue } from '../table/typed'
 import { Button, Choice, CommitInput, IconButton } from '../ui/controls'
 import { typedNumber } from '../ui/number'
 
+/** What may be given of a row; what is left empty is reckoned. */
+const ROW_VALUES = [
+  { name: 'size', word: 'size', help: 'Width of one along the row.' },
+  { name: 'count', word: 'count', help: 'How many.' },
+  { name: 'pitch', word: 'pitch', help: 'From one to the next.' },
+  { name: 'gap', word: 'gap', help: 'Free between two.' },
+  { name: 'gapMost', word: 'gap at most', help: 'As few pieces as keep it under this.' },
+  { name: 'length', word: 'length', help: 'The place the row lies in, for its margins.' },
+  { name: 'head', word: 'head', help: 'Margin before the first.' },
+  { name: 'tail', word: 'tail', help: 'Margin after the last.' },
+  { name: 'extent', word: 'extent', help: 'From the first’s start to the last’s end.' },
+] as const
+
 type RowPattern = Extract<Pattern, { kind: 'row' }>
 
-/** Rows and rings of pieces: two numbers of a row given, the rest reckoned and shown. */
+/** Rows and rings of pieces: what settles a row given, the rest reckoned and shown. */
 export function PatternFields({
   op,
   drawing,
@@ -128,11 +141,12 @@ function RowFields({
 }) {
   const row = profile.rows[p.id]
   const trouble = profile.hold.unfit.find((u) => u.id === p.id)
-  const least = useSession((s) => s.doc?.brief.targets.wall?.min)
-  const thin = row && least !== undefined && row.count > 1 && row.gap < least
+  const brief = useSession((s) => s.doc!.brief)
+  const unit = useSession((s) => s.doc!.unit)
+  const troubles = row ? rowTroubles(row, p.of ?? 'ribs', brief) : []
   return (
     <>
-      <div className="grid grid-cols-[4rem_1fr] items-center gap-x-2 gap-y-0.5">
+      <div className="grid grid-cols-[5.5rem_1fr] items-center gap-x-2 gap-y-0.5">
         <span>along</span>
         <Choice
           label={`Way of ${p.id}`}
@@ -143,9 +157,21 @@ function RowFields({
           ]}
           onChange={(along) => change({ along })}
         />
-        {(['size', 'count', 'pitch', 'extent'] as const).map((name) => (
+        <span>of</span>
+        <Choice
+          label={`What ${p.id} is made of`}
+          value={p.of ?? 'ribs'}
+          options={[
+            { value: 'ribs', label: 'ribs, gaps between' },
+            { value: 'slots', label: 'slots, webs between' },
+          ]}
+          onChange={(of) => change({ of })}
+        />
+        {ROW_VALUES.map(({ name, word, help }) => (
           <div key={name} className="contents">
-            <span>{name}</span>
+            <span title={help}>
+              {p.of === 'slots' && name.startsWith('gap') ? word.replace('gap', 'web') : word}
+            </span>
             <ValueInput p={p} name={name} change={change} />
           </div>
         ))}
@@ -153,9 +179,15 @@ function RowFields({
       {row && (
         <p className="mt-1 border-brass border-l-2 bg-sheet px-2" data-testid={`row-${p.id}`}>
           <span className="figures">{row.count}</span> pieces, pitch{' '}
-          <span className="figures">{row.pitch.toFixed(3)}</span>, gap{' '}
-          <span className="figures">{row.gap.toFixed(3)}</span>, extent{' '}
-          <span className="figures">{row.extent.toFixed(3)}</span>
+          <span className="figures">{row.pitch.toFixed(3)}</span>,{' '}
+          {p.of === 'slots' ? 'web' : 'gap'} <span className="figures">{row.gap.toFixed(3)}</span>,
+          extent <span className="figures">{row.extent.toFixed(3)}</span>
+          {p.length !== undefined && (
+            <>
+              , head <span className="figures">{row.head.toFixed(3)}</span>, tail{' '}
+              <span className="figures">{row.tail.toFixed(3)}</span>
+            </>
+          )}
           {row.rest > 1e-6 && (
             <>
               , <span className="figures">{row.rest.toFixed(3)}</span> left over at the end
@@ -163,11 +195,11 @@ function RowFields({
           )}
         </p>
       )}
-      {thin && (
-        <p className="text-marginal">
-          Note. The gap of {row.gap.toFixed(2)} mm is under the brief’s least wall of {least} mm.
+      {troubles.map((t) => (
+        <p key={t} className="text-marginal">
+          Note. {sayLengths(t, unit)}
         </p>
-      )}
+      ))}
       {trouble && <p className="text-out">{trouble.message}</p>}
     </>
   )
