@@ -6,6 +6,16 @@ import type { Curve } from './types'
 const SPANS = 24
 
 /**
+ * Centre and conjugate half-diameters of the ellipse about `c` through `a` and `b`, which its parameter
+ * (rad) reaches `sweep` apart: a = c + u, b = c + u cos(sweep) + v sin(sweep).
+ */
+export function conjugates(c: P2, a: P2, b: P2, sweep: number): [c: P2, u: P2, v: P2] {
+  const u: P2 = [a[0] - c[0], a[1] - c[1]]
+  const [cos, sin] = [Math.cos(sweep), Math.sin(sweep)]
+  return [c, u, [(b[0] - c[0] - u[0] * cos) / sin, (b[1] - c[1] - u[1] * cos) / sin]]
+}
+
+/**
  * An ellipse about `c` with conjugate half-diameters `u` and `v` (mm), from parameter angle `from` over
  * `sweep` (rad): the affine image of a circle by cubic pieces (handle 4/3 tan(h/4), Goldapp 1991).
  */

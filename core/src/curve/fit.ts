@@ -13,15 +13,31 @@ export type Handle =
   | { hold: 'free'; d: P2 }
 
 /**
- * Cubic spline through the points with a tangent handle at each. Between held handles the curve has
- * continuous curvature (natural ends where an end is `auto`); at a held handle the direction is kept
- * and curvature may jump. Parameters follow the chord lengths.
+ * What a fitted spline does where no handle holds its ends: run out straight (`natural`), keep the
+ * bend of its end pieces (`parabolic`), or close on itself without a seam (`periodic`).
  */
-export function fitSpline(points: readonly P2[], handles: readonly Handle[]): Spline {
+export type EndCondition = 'natural' | 'parabolic' | 'periodic'
+
+/**
+ * Cubic spline through the points with a tangent handle at each. Between held handles the curve has
+ * continuous curvature; at a held handle the direction is kept and curvature may jump. Parameters
+ * follow the chord lengths. A periodic one goes on from the last point to the first.
+ */
+export function fitSpline(
+  points: readonly P2[],
+  handles: readonly Handle[],
+  ends: EndCondition = 'natural',
+): Spline {
   const n = points.length
   if (n < 2) throw new RangeError('a fitted spline needs two points')
-  const chords = points.slice(1).map((p, i) => Math.max(dist(points[i]!, p), 1e-9))
-  const free = solveTangents(points, chords, handles.map(fixedTangent))
+  const closed = ends === 'periodic' && n > 2
+  const next = (i: number): P2 => points[(i + 1) % n]!
+  const pieces = closed ? points : points.slice(0, -1)
+  const chords = pieces.map((p, i) => Math.max(dist(p, next(i)), 1e-9))
+  const slopes = pieces.map((p, i) => scale(sub(next(i), p), 1 / chords[i]!))
+  const solve = (given: readonly (P2 | null)[]) =>
+    solveTangents(slopes, chords, given, ends, closed)
+  const free = solve(handles.map(fixedTangent))
   const held = handles.map((h, i): P2 | null => {
     if (h.hold === 'auto') return null
     if (h.hold === 'free') return fixedTangent(h)
@@ -34,16 +50,15 @@ export function fitSpline(points: readonly P2[], handles: readonly Handle[]): Sp
     const size = (h.weight ?? 1) * norm(natural) * (lean < 0 ? -1 : 1)
     return axis === 0 ? [size, 0] : [0, size]
   })
-  const tangents = held.some(Boolean) ? solveTangents(points, chords, held) : free
+  const tangents = held.some(Boolean) ? solve(held) : free
   const breaks = [0]
   const poles: P2[] = [points[0]!]
-  for (let i = 0; i < n - 1; i++) {
-    const h = chords[i]!
+  for (const [i, h] of chords.entries()) {
     breaks.push(breaks[i]! + h)
     poles.push(
       along(points[i]!, tangents[i]!, h / 3),
-      along(points[i + 1]!, tangents[i + 1]!, -h / 3),
-      points[i + 1]!,
+      along(next(i), tangents[(i + 1) % n]!, -h / 3),
+      next(i),
     )
   }
   return joinSpans(3, breaks, poles)
@@ -57,50 +72,81 @@ const fixedTangent = (h: Handle): P2 | null =>
 export const HANDLE_REACH = 10
 
 /**
- * Derivatives at the points of the cubic interpolant with continuous second derivative, free ends
- * natural, some derivatives given: one tridiagonal system for each coordinate (Burden & Faires
- * section 3.5; citation from memory).
+ * Derivatives at the points of the cubic interpolant with continuous second derivative, some given: one
+ * tridiagonal system for each coordinate, with two corners where the curve is closed (Burden & Faires
+ * section 3.5; citation from memory). `slopes` and `h` are those of the chords.
  */
 function solveTangents(
-  points: readonly P2[],
+  slopes: readonly P2[],
   h: readonly number[],
   given: readonly (P2 | null)[],
+  ends: EndCondition,
+  closed: boolean,
 ): P2[] {
-  const n = points.length
-  const lower = new Float64Array(n)
-  const diag = new Float64Array(n)
-  const upper = new Float64Array(n)
-  const rx = new Float64Array(n)
-  const ry = new Float64Array(n)
-  const slope = (i: number): P2 => scale(sub(points[i + 1]!, points[i]!), 1 / h[i]!)
-  for (let i = 0; i < n; i++) {
-    const fixed = given[i]
-    if (fixed) {
-      diag[i] = 1
-      rx[i] = fixed[0]
-      ry[i] = fixed[1]
-      continue
+  const n = given.length
+  const rows = given.map((fixed, i): Row => {
+    if (fixed) return { lower: 0, diag: 1, upper: 0, r: fixed }
+    const [first, last] = [!closed && i === 0, !closed && i === n - 1]
+    if ((first || last) && ends === 'parabolic' && n > 2) {
+      const s = slopes[first ? 0 : n - 2]!
+      return { lower: last ? 1 : 0, diag: 1, upper: first ? 1 : 0, r: scale(s, 2) }
     }
-    const before = i > 0 ? 1 / h[i - 1]! : 0
-    const after = i < n - 1 ? 1 / h[i]! : 0
-    lower[i] = before
-    upper[i] = after
-    diag[i] = 2 * (before + after)
-    const s0 = i > 0 ? slope(i - 1) : ([0, 0] as P2)
-    const s1 = i < n - 1 ? slope(i) : ([0, 0] as P2)
-    rx[i] = 3 * (before * s0[0] + after * s1[0])
-    ry[i] = 3 * (before * s0[1] + after * s1[1])
+    const [k, m] = [(i + n - 1) % n, i]
+    const [before, after] = [first ? 0 : 1 / h[k]!, last ? 0 : 1 / h[m]!]
+    const [s, t] = [first ? ZERO : slopes[k]!, last ? ZERO : slopes[m]!]
+    return {
+      lower: before,
+      diag: 2 * (before + after),
+      upper: after,
+      r: [3 * (before * s[0] + after * t[0]), 3 * (before * s[1] + after * t[1])],
+    }
+  })
+  return closed ? cyclic(rows) : tridiagonal(rows)
+}
+
+const ZERO: P2 = [0, 0]
+interface Row {
+  lower: number
+  diag: number
+  upper: number
+  r: P2
+}
+
+/** Elimination without pivoting; the first `lower` and the last `upper` do not count. */
+function tridiagonal(rows: readonly Row[]): P2[] {
+  const diag = rows.map((r) => r.diag)
+  const right = rows.map((r) => r.r)
+  for (let i = 1; i < rows.length; i++) {
+    const m = rows[i]!.lower / diag[i - 1]!
+    diag[i]! -= m * rows[i - 1]!.upper
+    right[i] = along(right[i]!, right[i - 1]!, -m)
   }
-  for (let i = 1; i < n; i++) {
-    const m = lower[i]! / diag[i - 1]!
-    diag[i]! -= m * upper[i - 1]!
-    rx[i]! -= m * rx[i - 1]!
-    ry[i]! -= m * ry[i - 1]!
-  }
-  const out: P2[] = new Array(n)
-  for (let i = n - 1; i >= 0; i--) {
-    const next = i < n - 1 ? out[i + 1]! : ([0, 0] as P2)
-    out[i] = [(rx[i]! - upper[i]! * next[0]) / diag[i]!, (ry[i]! - upper[i]! * next[1]) / diag[i]!]
+  const out: P2[] = new Array(rows.length)
+  for (let i = rows.length - 1; i >= 0; i--) {
+    const rest = i < rows.length - 1 ? along(right[i]!, out[i + 1]!, -rows[i]!.upper) : right[i]!
+    out[i] = scale(rest, 1 / diag[i]!)
   }
   return out
+}
+
+/** The same with both corners: a change of rank one of a tridiagonal matrix (Sherman and Morrison 1950). */
+function cyclic(rows: readonly Row[]): P2[] {
+  const n = rows.length
+  const [first, last] = [rows[0]!, rows[n - 1]!]
+  const g = -first.diag
+  const inner = rows.map((r, i) =>
+    i === 0
+      ? { ...r, diag: r.diag - g }
+      : i === n - 1
+        ? { ...r, diag: r.diag - (last.upper * first.lower) / g }
+        : r,
+  )
+  const y = tridiagonal(inner)
+  const z = tridiagonal(
+    inner.map((r, i): Row => ({ ...r, r: [i === 0 ? g : i === n - 1 ? last.upper : 0, 0] })),
+  ).map((p) => p[0])
+  const k = first.lower / g
+  const below = 1 + z[0]! + k * z[n - 1]!
+  const share = scale(along(y[0]!, y[n - 1]!, k), 1 / below)
+  return y.map((p, i) => along(p, share, -z[i]!))
 }

@@ -15,8 +15,8 @@ export {
   subCurve,
   tangentAt,
 } from './curve'
-export { ellipse } from './ellipse'
-export { fitSpline, HANDLE_REACH, type Handle } from './fit'
+export { conjugates, ellipse } from './ellipse'
+export { type EndCondition, fitSpline, HANDLE_REACH, type Handle } from './fit'
 export { flattenParams } from './flatten'
 export { intersect, type Meeting, selfIntersect } from './intersect'
 export { type Nearest, nearest } from './nearest'

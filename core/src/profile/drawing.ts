@@ -90,6 +90,8 @@ const entitySchema = z.discriminatedUnion('kind', [
     kind: z.literal('fit'),
     points: z.array(id).min(2).max(200),
     handles: z.array(handleSchema),
+    /** What the curve does where no handle holds it: see `EndCondition`; natural when left out. */
+    ends: z.enum(['natural', 'parabolic', 'periodic']).optional(),
   }),
   /** B-spline by control points. */
   z.object({
@@ -102,6 +104,23 @@ const entitySchema = z.discriminatedUnion('kind', [
   }),
   /** Ellipse about c with the end of one half-axis and the other's share of it. */
   z.object({ ...common, kind: z.literal('ellipse'), c: id, end: id, ratio: z.number().positive() }),
+  /**
+   * Arc of an ellipse about c from a to b, which lie `sweep` (deg) of its parameter apart: a quarter
+   * where the radii to a and b are conjugate, such as two half-axes. Past a half turn sin(sweep) must
+   * not vanish, for then a and b say nothing about its breadth.
+   */
+  z.object({
+    ...common,
+    kind: z.literal('elliptic'),
+    c: id,
+    a: id,
+    b: id,
+    sweep: z
+      .number()
+      .min(1)
+      .max(359)
+      .refine((s) => Math.abs(s - 180) >= 1, 'the sweep of an elliptic arc cannot be a half turn'),
+  }),
   /** The axis the profile is turned about; without one it is the upright through the origin. */
   z.object({ ...common, kind: z.literal('axis'), a: id, b: id }),
 ])
@@ -188,6 +207,7 @@ export const emptyDrawing = (): Drawing => ({ points: {}, entities: [] })
 export function pointsOf(e: Entity): string[] {
   if (e.kind === 'circle') return [e.c]
   if (e.kind === 'ellipse') return [e.c, e.end]
+  if (e.kind === 'elliptic') return [e.c, e.a, e.b]
   if (e.kind === 'fit' || e.kind === 'poles') return e.points
   if (e.kind === 'arc') return [e.a, e.via, e.b]
   return [e.a, e.b]
@@ -200,9 +220,11 @@ const clampedKnots = (knots: number[], n: number, degree: number): boolean =>
   knots[degree] === 0 &&
   knots[n] === 1
 
-/** The two end points of an open entity; null for a circle or an ellipse. */
+/** The two end points of an open entity; null for one that closes on itself. */
 export function endsOf(e: Entity): [string, string] | null {
   if (e.kind === 'circle' || e.kind === 'ellipse') return null
+  if (e.kind === 'elliptic') return [e.a, e.b]
+  if (e.kind === 'fit' && e.ends === 'periodic') return null
   const p = pointsOf(e)
   return [p[0]!, p[p.length - 1]!]
 }
@@ -242,6 +264,8 @@ export function renamed(e: Entity, id: string, point: (p: string) => string): En
       return { ...e, id, c: point(e.c) }
     case 'ellipse':
       return { ...e, id, c: point(e.c), end: point(e.end) }
+    case 'elliptic':
+      return { ...e, id, c: point(e.c), a: point(e.a), b: point(e.b) }
     case 'fit':
     case 'poles':
       return { ...e, id, points: e.points.map(point) }

@@ -46,7 +46,8 @@ export function heldHandles(
     const at = fit.points.map((id) => points[id]!)
     const sense = end.first === end.otherEnds ? 1 : -1
     const want = sense * curvatureAt(other, t)
-    const off = (l: number) => curvatureAt(fitSpline(at, withLength(l)), end.first ? 0 : 1) - want
+    const off = (l: number) =>
+      curvatureAt(fitSpline(at, withLength(l), fit.ends), end.first ? 0 : 1) - want
     const found = crossing(off, length)
     if (found === null) unmet.push(r.id)
     handles = withLength(found ?? length)

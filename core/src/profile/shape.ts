@@ -2,6 +2,7 @@ import {
   arc,
   arcThrough,
   type Curve,
+  conjugates,
   ellipse,
   fitSpline,
   line,
@@ -9,7 +10,7 @@ import {
   spline,
   uniformSpline,
 } from '../curve'
-import { dist, type P2, unit } from '../math'
+import { cross, dist, type P2, unit } from '../math'
 import { type Drawing, type Drawn, type Entity, endsOf, type Read } from './drawing'
 import { heldHandles } from './handles'
 import type { Row } from './pattern'
@@ -184,13 +185,19 @@ function curveOf(
     case 'poles': {
       const at = e.points.map((id) => points[id]!)
       if (at.every((p) => dist(p, at[0]!) < 1e-9)) return null
-      if (e.kind === 'fit') return fitSpline(at, e.handles)
+      if (e.kind === 'fit') return fitSpline(at, e.handles, e.ends)
       return e.knots ? spline(e.degree, e.knots, at) : uniformSpline(at, e.degree)
     }
     case 'ellipse': {
       const [c, a] = [points[e.c]!, points[e.end]!]
       const u: P2 = [a[0] - c[0], a[1] - c[1]]
       return dist(c, a) < 1e-9 ? null : ellipse(c, u, [-u[1] * e.ratio, u[0] * e.ratio])
+    }
+    case 'elliptic': {
+      const sweep = (e.sweep * Math.PI) / 180
+      const [c, u, v] = conjugates(points[e.c]!, points[e.a]!, points[e.b]!, sweep)
+      const flat = Math.abs(cross(u, v)) < 1e-9
+      return flat ? null : ellipse(c, u, v, 0, sweep)
     }
   }
 }

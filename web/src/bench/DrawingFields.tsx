@@ -1,10 +1,11 @@
-import { type Drawing, drawingSchema, type Entity } from '@ivory/core/profile'
+import type { Drawing } from '@ivory/core/profile'
 import type { Op } from '@ivory/core/workpiece'
 import { Trash2 } from 'lucide-react'
 import { setInputs, useSession } from '../session/session'
 import { setCoordinate } from '../table/Dimensions'
-import { insertPoint, removeFrom } from '../table/edits'
-import { Button, Choice, CommitInput, IconButton } from '../ui/controls'
+import { removeFrom } from '../table/edits'
+import { CommitInput, IconButton } from '../ui/controls'
+import { EntityFields } from './EntityFields'
 import { HoldPanel } from './HoldPanel'
 import { PictureFields } from './PictureFields'
 import { ReshapePanel } from './ReshapePanel'
@@ -102,112 +103,6 @@ export function DrawingFields({ op }: { op: Op }) {
           ))}
         </ul>
       </details>
-    </div>
-  )
-}
-
-const HOLDS = [
-  { value: 'auto', label: 'flows through' },
-  { value: 'level', label: 'held level' },
-  { value: 'upright', label: 'held upright' },
-  { value: 'free', label: 'as dragged' },
-]
-
-function EntityFields({
-  entity,
-  drawing,
-  put,
-  where,
-}: {
-  entity: Entity
-  drawing: Drawing
-  put(d: Drawing): void
-  where: Record<string, readonly [number, number]>
-}) {
-  const replace = (e: Entity) => {
-    const next = { ...drawing, entities: drawing.entities.map((x) => (x.id === entity.id ? e : x)) }
-    if (drawingSchema.safeParse(next).success) put(next)
-  }
-  const middle = (a: string, b: string): [number, number] => {
-    const [p, q] = [where[a] ?? [0, 0], where[b] ?? [0, 0]]
-    return [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2]
-  }
-  return (
-    <div className="flex flex-col gap-1.5 text-sm">
-      {entity.kind !== 'axis' && (
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            checked={Boolean(entity.construction)}
-            onChange={(e) => {
-              const { construction: _, ...rest } = entity
-              replace(e.target.checked ? { ...entity, construction: true } : (rest as Entity))
-            }}
-          />
-          construction aid only
-        </label>
-      )}
-      {entity.kind === 'circle' && (
-        <label className="flex items-center gap-2">
-          radius
-          <CommitInput
-            className="figures w-28"
-            value={String(entity.radius)}
-            onCommit={(t) =>
-              replace({ ...entity, radius: Number.isFinite(Number(t)) ? Number(t) : t })
-            }
-          />
-        </label>
-      )}
-      {entity.kind === 'poles' && (
-        <Choice
-          label="Degree"
-          value={String(entity.degree)}
-          options={[1, 2, 3, 4, 5]
-            .filter((n) => n < entity.points.length)
-            .map((n) => ({ value: String(n), label: `degree ${n}` }))}
-          onChange={(v) => replace({ ...entity, degree: Number(v) })}
-        />
-      )}
-      {entity.kind === 'fit' &&
-        entity.points.map((p, i) => (
-          <div key={p} className="flex items-center gap-2">
-            <span className="figures w-10">{p}</span>
-            <Choice
-              label={`Handle at ${p}`}
-              value={entity.handles[i]!.hold}
-              options={HOLDS}
-              onChange={(hold) => {
-                const h =
-                  hold === 'free'
-                    ? { hold, d: [10, 0] as [number, number] }
-                    : { hold: hold as 'auto' }
-                replace({
-                  ...entity,
-                  handles: entity.handles.map((x, k) => (k === i ? h : x)) as typeof entity.handles,
-                })
-              }}
-            />
-          </div>
-        ))}
-      {entity.kind === 'line' && (
-        <Button
-          className="self-start py-0!"
-          onClick={() => put(insertPoint(drawing, entity.id, middle(entity.a, entity.b), 0))}
-        >
-          Put a point in the middle
-        </Button>
-      )}
-      {(entity.kind === 'fit' || entity.kind === 'poles') && (
-        <Button
-          className="self-start py-0!"
-          onClick={() =>
-            put(insertPoint(drawing, entity.id, middle(entity.points[0]!, entity.points[1]!), 0))
-          }
-        >
-          Put a point after the first
-        </Button>
-      )}
     </div>
   )
 }

@@ -1,4 +1,12 @@
-import { arcThrough, fitSpline, flattenParams, pointAt, uniformSpline } from '@ivory/core/curve'
+import {
+  arcThrough,
+  conjugates,
+  ellipse,
+  fitSpline,
+  flattenParams,
+  pointAt,
+  uniformSpline,
+} from '@ivory/core/curve'
 import type { P2 } from '@ivory/core/math'
 import type { Drawing } from '@ivory/core/profile'
 import type { PointerEvent } from 'react'
@@ -217,6 +225,10 @@ function pendingShape({ tool, points, via }: Props['pending']): P2[] {
         apart.map(() => ({ hold: 'auto' as const })),
       ),
     )
+  if (tool === 'elliptic' && apart.length === 3) {
+    const [c, u, v] = conjugates(apart[0]!, apart[1]!, apart[2]!, Math.PI / 2)
+    return flat(ellipse(c, u, v, 0, Math.PI / 2))
+  }
   if (tool === 'poles') return flat(uniformSpline(apart))
   if (tool === 'arc' && apart.length === 3) return flat(arcThrough(apart[0]!, apart[1]!, apart[2]!))
   if (tool === 'tangent-arc' && via) return flat(arcThrough(apart[0]!, via, apart[1]!))

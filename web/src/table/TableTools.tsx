@@ -70,6 +70,14 @@ const MARKS: Record<Tool, { path: string; dots: [number, number][] }> = {
     ],
   },
   ellipse: { path: 'M2 9a7 4 0 1 0 14 0a7 4 0 1 0-14 0', dots: [[9, 9]] },
+  elliptic: {
+    path: 'M3 14A12 8 0 0 1 15 6',
+    dots: [
+      [15, 14],
+      [3, 14],
+      [15, 6],
+    ],
+  },
   circle3: {
     path: 'M15 9A6 6 0 1 1 3 9A6 6 0 1 1 15 9',
     dots: [

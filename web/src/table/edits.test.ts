@@ -1,4 +1,4 @@
-import { drawingSchema, emptyDrawing } from '@ivory/core/profile'
+import { type Drawing, drawingSchema, emptyDrawing } from '@ivory/core/profile'
 import { describe, expect, it } from 'vitest'
 import { addEntity, insertPoint, movePoints, removeFrom, typedSpot } from './edits'
 import { gridStep, snapTo } from './snap'
@@ -71,6 +71,14 @@ describe('drawing', () => {
         [0, 9],
       ],
     ],
+    [
+      'elliptic',
+      [
+        [0, 0],
+        [12, 0],
+        [0, 7],
+      ],
+    ],
   ] as const)('%s makes a valid drawing', (tool, at) => {
     const spots = at.map((p) => ({ at: [p[0], p[1]] as [number, number] }))
     const { drawing } = addEntity(emptyDrawing(), tool, spots, { construction: true, via: [3, 3] })
@@ -84,6 +92,16 @@ describe('drawing', () => {
   it('a point put into a line keeps the first half’s name', () => {
     const d = insertPoint(chain().drawing, 'line1', [15, 1], 0)
     expect(d.entities.map((e) => e.id)).toEqual(['line1', 'line3', 'line2'])
+  })
+  it('a spline with knots of its own keeps standing when a control point comes or goes', () => {
+    const at = [0, 5, 9, 12, 15].map((x, i) => ({ at: [x, i % 2] as [number, number] }))
+    const { drawing, entity } = addEntity(emptyDrawing(), 'poles', at, { construction: false })
+    const knots = [0, 0, 0, 0, 0.3, 1, 1, 1, 1]
+    const own = { ...drawing, entities: drawing.entities.map((e) => ({ ...e, knots })) } as Drawing
+    expect(drawingSchema.safeParse(own).success).toBe(true)
+    const second = Object.keys(own.points)[1]!
+    for (const next of [insertPoint(own, entity, [2, 2], 0), removeFrom(own, [], [second])])
+      expect(drawingSchema.safeParse(next).error?.issues ?? []).toEqual([])
   })
   it('a driven coordinate does not follow the pointer', () => {
     const { drawing } = chain()

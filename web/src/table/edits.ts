@@ -9,6 +9,7 @@ export type DrawTool =
   | 'centre-arc'
   | 'tangent-arc'
   | 'circle'
+  | 'elliptic'
   | 'fit'
   | 'poles'
   | 'axis'
@@ -37,6 +38,7 @@ const ENTITY_STEM: Record<DrawTool, string> = {
   'centre-arc': 'arc',
   'tangent-arc': 'arc',
   circle: 'circle',
+  elliptic: 'oval',
   fit: 'curve',
   poles: 'spline',
   axis: 'axis',
@@ -49,6 +51,7 @@ export const SPOTS: Record<DrawTool, number | null> = {
   'centre-arc': 3,
   'tangent-arc': 2,
   circle: 2,
+  elliptic: 3,
   fit: null,
   poles: null,
   axis: 2,
@@ -96,6 +99,8 @@ export function addEntity(
           radius: tidy(Math.hypot(rim[0] - c[0], rim[1] - c[1])),
         }
       }
+      case 'elliptic':
+        return { ...common, kind: 'elliptic', c: ids[0]!, a: ids[1]!, b: ids[2]!, sweep: 90 }
       case 'fit':
         return { ...common, kind: 'fit', points: ids, handles: ids.map(() => ({ hold: 'auto' })) }
       case 'poles':
@@ -123,13 +128,16 @@ export function removeFrom(d: Drawing, entities: string[], points: string[]): Dr
     }
     if (e.kind === 'poles') {
       const stay = e.points.filter((p) => !points.includes(p))
-      return stay.length < 2
-        ? []
-        : [{ ...e, points: stay, degree: Math.min(e.degree, stay.length - 1) }]
+      return stay.length < 2 ? [] : [onPoles(e, stay)]
     }
     return []
   })
   return pruned({ ...d, entities: kept })
+}
+
+/** A spline on other control points: its knots are spaced evenly again. */
+function onPoles({ knots: _, ...e }: Extract<Entity, { kind: 'poles' }>, points: string[]): Entity {
+  return { ...e, points, degree: Math.min(e.degree, points.length - 1) }
 }
 
 /** Splits a line or adds a fit point (or pole) at `at`; `index` says after which point. */
@@ -161,9 +169,7 @@ export function insertPoint(d: Drawing, entity: string, at: P2, index: number): 
     return swap([{ ...e, points, handles }])
   }
   if (e.kind === 'poles')
-    return swap([
-      { ...e, points: [...e.points.slice(0, index + 1), id, ...e.points.slice(index + 1)] },
-    ])
+    return swap([onPoles(e, [...e.points.slice(0, index + 1), id, ...e.points.slice(index + 1)])])
   return d
 }
 

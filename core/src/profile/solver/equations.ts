@@ -1,8 +1,7 @@
-import { type Drawing, type Entity, endsOf } from '../drawing'
+import type { Drawing, Entity } from '../drawing'
 import {
   add,
   atan2,
-  constant,
   cross2,
   type D2,
   type Dual,
@@ -16,74 +15,28 @@ import {
   sub2,
   times,
 } from './dual'
+import { smoothValues, tangentValues } from './joins'
 import { AXIS } from './names'
+import {
+  ARM,
+  along,
+  type Ctx,
+  cosine,
+  fromLine,
+  isRound,
+  lineReader,
+  type PointReader,
+  roundReader,
+  type Straight,
+  sharedEnd,
+  signAt,
+  sine,
+  straight,
+  Unfit,
+  type Values,
+} from './readers'
 import type { Dimensioned, Relation } from './schema'
 import { type Equation, entityOf, Scope, type Variables } from './system'
-
-/** A turn of one radian weighs as much as this many millimetres. */
-const ARM = 10
-
-type Straight = Extract<Entity, { kind: 'line' | 'axis' }>
-type Round = Extract<Entity, { kind: 'arc' | 'circle' }>
-const isStraight = (e: Entity | undefined): e is Straight =>
-  e?.kind === 'line' || e?.kind === 'axis'
-const isRound = (e: Entity | undefined): e is Round => e?.kind === 'arc' || e?.kind === 'circle'
-
-/** The axis a drawing is turned about: a drawn one, or the upright through the origin. */
-type AxisReader = (x: ArrayLike<number>) => { a: D2; b: D2 }
-
-interface Ctx {
-  drawing: Drawing
-  vars: Variables
-  scope: Scope
-  /** The unknowns as they are now: they settle on which side things are kept. */
-  now: ArrayLike<number>
-}
-
-/** A relation or dimension that does not fit what it names, in a sentence. */
-export class Unfit extends Error {
-  override name = 'Unfit'
-}
-
-const lineReader = ({ scope }: Ctx, e: Straight): AxisReader => {
-  const [a, b] = [scope.point(e.a), scope.point(e.b)]
-  return (x) => ({ a: a(x), b: b(x) })
-}
-
-/** Centre and radius of an arc by its three points, or of a circle. */
-function roundReader({ scope }: Ctx, e: Round): (x: ArrayLike<number>) => { c: D2; r: Dual } {
-  if (e.kind === 'circle') {
-    const [c, r] = [scope.point(e.c), scope.radius(e.id)]
-    return (x) => ({ c: c(x), r: r(x) })
-  }
-  const [a, m, b] = [scope.point(e.a), scope.point(e.via), scope.point(e.b)]
-  return (x) => {
-    const [pa, pm, pb] = [a(x), m(x), b(x)]
-    const [u, v] = [sub2(pa, pm), sub2(pb, pm)]
-    // Circumcentre of the triangle, seen from the middle point.
-    const d = times(cross2(u, v), 2)
-    const safe = Math.abs(d.v) > 1e-12 ? d : constant(1e-12, d.g.length)
-    const [uu, vv] = [dot2(u, u), dot2(v, v)]
-    const off: D2 = [
-      div(sub(mul(v[1], uu), mul(u[1], vv)), safe),
-      div(sub(mul(u[0], vv), mul(v[0], uu)), safe),
-    ]
-    return { c: [add(pm[0], off[0]), add(pm[1], off[1])], r: norm2(off) }
-  }
-}
-
-/** Signed distance of a point from a line, left positive. */
-const fromLine = (p: D2, { a, b }: { a: D2; b: D2 }): Dual => {
-  const u = sub2(b, a)
-  return div(cross2(u, sub2(p, a)), norm2(u))
-}
-const sine = (u: D2, v: D2): Dual =>
-  times(div(cross2(u, v), plus(mul(norm2(u), norm2(v)), 1e-300)), ARM)
-const cosine = (u: D2, v: D2): Dual =>
-  times(div(dot2(u, v), plus(mul(norm2(u), norm2(v)), 1e-300)), ARM)
-const signAt = (d: Dual): 1 | -1 => (d.v < 0 ? -1 : 1)
-
-type Values = (x: ArrayLike<number>) => Dual[]
 
 /** The equations of a relation. Throws `Unfit` where it does not apply. */
 export function relationEquations(
@@ -97,8 +50,6 @@ export function relationEquations(
   const points = relation.points.map((id) => ctx.scope.point(id))
   return equations(relation.id, ctx, relationValues(relation, ctx, e, f, points))
 }
-
-type PointReader = (x: ArrayLike<number>) => D2
 
 function relationValues(
   relation: Relation,
@@ -190,62 +141,8 @@ function relationValues(
     case 'tangent':
       return tangentValues(ctx, e, f)
     case 'smooth':
-      throw new Unfit('Equal curvature is held where a curve through points meets another piece.')
+      return smoothValues(ctx, e, f)
   }
-}
-
-function straight(e: Entity | undefined, r: { kind: string }): Straight {
-  if (isStraight(e)) return e
-  throw new Unfit(`"${r.kind}" needs a straight line${e ? `; ${e.id} is none` : ''}.`)
-}
-const along = ({ a, b }: { a: D2; b: D2 }): D2 => sub2(b, a)
-
-/** Tangency: at a shared end by direction, else by distance, kept on the side it is now. */
-function tangentValues(ctx: Ctx, e: Entity | undefined, f: Entity | undefined): Values {
-  const pair = [e, f]
-  const line = pair.find(isStraight)
-  const rounds = pair.filter(isRound)
-  const shared = e && f ? sharedEnd(e, f) : undefined
-  if (line && rounds.length === 1) {
-    const [l, c] = [lineReader(ctx, line), roundReader(ctx, rounds[0]!)]
-    if (shared) {
-      const at = ctx.scope.point(shared)
-      return (x) => [cosine(sub2(c(x).c, at(x)), along(l(x)))]
-    }
-    let side = 0
-    return (x) => {
-      const { c: centre, r } = c(x)
-      const d = fromLine(centre, l(x))
-      side ||= signAt(d)
-      return [sub(times(d, side), r)]
-    }
-  }
-  if (rounds.length === 2) {
-    const [l, m] = rounds.map((r) => roundReader(ctx, r)) as [
-      ReturnType<typeof roundReader>,
-      ReturnType<typeof roundReader>,
-    ]
-    if (shared) {
-      const at = ctx.scope.point(shared)
-      return (x) => [sine(sub2(l(x).c, at(x)), sub2(m(x).c, at(x)))]
-    }
-    let inside: boolean | undefined
-    return (x) => {
-      const [a, b] = [l(x), m(x)]
-      const apart = norm2(sub2(b.c, a.c))
-      inside ??= apart.v < Math.max(a.r.v, b.r.v)
-      if (!inside) return [sub(apart, add(a.r, b.r))]
-      const gap = a.r.v > b.r.v ? sub(a.r, b.r) : sub(b.r, a.r)
-      return [sub(apart, gap)]
-    }
-  }
-  throw new Unfit('Tangency is held between lines, arcs and circles, and at the end of a curve.')
-}
-
-/** A point at which both pieces end. */
-export function sharedEnd(e: Entity, f: Entity): string | undefined {
-  const [a, b] = [endsOf(e), endsOf(f)]
-  return a?.find((p) => b?.includes(p))
 }
 
 /** The equation that keeps a dimension at `target` (mm or rad). */

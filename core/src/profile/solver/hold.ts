@@ -1,11 +1,12 @@
 import { arcThrough, pointAt } from '../../curve'
 import type { Drawing } from '../drawing'
 import { conflictOf } from './conflict'
-import { arcEquations, dimensionEquations, measured, relationEquations, Unfit } from './equations'
+import { arcEquations, dimensionEquations, measured, relationEquations } from './equations'
 import { flipped } from './flips'
 import { linearise, RESIDUAL, solveLeast } from './least'
 import { ORIGIN } from './names'
 import { analyseRank, travelOf } from './rank'
+import { Unfit } from './readers'
 import type { Dimensioned, Relation } from './schema'
 import { type Equation, placed, type Variables, variablesOf } from './system'
 

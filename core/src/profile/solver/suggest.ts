@@ -1,7 +1,8 @@
 import type { Drawing } from '../drawing'
-import { measured, relationEquations, sharedEnd, Unfit } from './equations'
+import { measured, relationEquations } from './equations'
 import { followsCurve, type HoldState, hold, type Loose } from './hold'
 import { AXIS } from './names'
+import { sharedEnd, Unfit } from './readers'
 import {
   DIMENSIONS,
   type DimensionKind,
