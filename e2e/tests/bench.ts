@@ -9,6 +9,13 @@ export async function newWorkpiece(page: Page): Promise<void> {
   await page.waitForURL(/\/brief$/)
 }
 
+/** Opens the first workpiece of the demo set, as the first visit does. */
+export async function openDemo(page: Page): Promise<void> {
+  await page.goto('/')
+  await page.waitForURL(/\/w\//)
+  await expect(page.getByTestId('section').first()).toBeVisible()
+}
+
 export const routeRow = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Route' }).getByText(name, { exact: true })
 

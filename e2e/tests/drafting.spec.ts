@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import { drawLines, newWorkpiece, routeRow, saved, stage } from './bench'
+import { drawLines, newWorkpiece, openDemo, routeRow, saved, stage } from './bench'
 
 const commit = async (page: Page, label: string, text: string) => {
   await page.getByLabel(label, { exact: true }).fill(text)
@@ -178,4 +178,93 @@ test('outline files come in and go out; what is no outline is refused', async ({
   ])
   expect(out.suggestedFilename()).toBe('Profile 1.dxf')
   await expect(says).toContainText('3 pieces in mm')
+})
+
+test('datums stand on faces and on each other; a drawing goes onto them', async ({ page }) => {
+  await openDemo(page)
+  await stage(page, 'Draw')
+  await routeRow(page, 'Ease the mouth').click()
+  await page.getByRole('button', { name: /^Datum axis/ }).click()
+  await expect(page.getByText('where both planes meet')).toBeVisible()
+  await page.getByLabel('Set', { exact: true }).selectOption('round')
+  await page.getByRole('button', { name: 'Pick faces' }).click()
+  await page.locator('[data-testid="pick-face"][data-name="turn_body:wall"]').first().click()
+  await page.getByRole('button', { name: 'Done picking' }).click()
+  await expect(page.getByText('the axis the face is turned about')).toBeVisible()
+
+  await page.getByRole('button', { name: /^Datum plane/ }).click()
+  await page.getByLabel('Set', { exact: true }).selectOption('angle')
+  await page.getByLabel('From', { exact: true }).selectOption('front')
+  await page.getByLabel('About', { exact: true }).selectOption('axis')
+  await page.getByLabel('Axis', { exact: true }).selectOption({ label: 'Datum axis 1' })
+  await commit(page, 'Angle', '60 deg')
+  await expect(page.getByText('60.00° to front')).toBeVisible()
+
+  await page.getByRole('button', { name: /^Datum point/ }).click()
+  await page.getByLabel('Set', { exact: true }).selectOption('meet')
+  await page.getByLabel('Axis', { exact: true }).selectOption({ label: 'Datum axis 1' })
+  await page.getByLabel('Plane', { exact: true }).selectOption('top')
+  await expect(page.getByText('at 0 mm, 0 mm, 0 mm')).toBeVisible()
+
+  await page.getByRole('button', { name: /^Profile/ }).click()
+  await page.getByLabel('On', { exact: true }).selectOption({ label: 'Datum plane 1' })
+  await expect(page.getByTestId('lathe-state')).toContainText('rebuilt')
+  await expect(page.getByRole('navigation', { name: 'Route' })).toContainText('nothing drawn yet')
+})
+
+test('a width is reckoned from what it fits, clears or is printed of', async ({ page }) => {
+  await openDemo(page)
+  await stage(page, 'Draw')
+  await routeRow(page, 'Neck outline').click()
+  await page
+    .getByRole('button', { name: /^Reckon Full width/ })
+    .first()
+    .click()
+  const reckoner = page.getByRole('dialog')
+  await reckoner.getByLabel('What it is reckoned from').selectOption('fits')
+  await expect(reckoner.getByTestId('reckoned')).toContainText('Hole H7')
+  await reckoner.getByLabel('What it is reckoned from').selectOption('wall')
+  await expect(reckoner.getByTestId('reckoned')).toContainText('1.35 mm')
+  await reckoner.getByLabel('What it is reckoned from').selectOption('clears')
+  await reckoner.getByLabel('diameter').fill('24 mm')
+  await reckoner.getByRole('button', { name: 'Take it' }).click()
+  await expect(page.getByRole('button', { name: /⌀ 26\.00/ }).first()).toBeVisible()
+})
+
+test('typed curves share their ends and are joined without a kink', async ({ page }) => {
+  await newWorkpiece(page)
+  await stage(page, 'Draw')
+  await page.getByRole('button', { name: /^Profile/ }).click()
+  const entry = page.getByLabel('Type a place')
+  const draw = async (tool: string, ...places: string[]) => {
+    await page.getByRole('button', { name: tool, exact: true }).click()
+    for (const p of places) {
+      await entry.fill(p)
+      await entry.press('Enter')
+    }
+  }
+  await draw('Arc of an ellipse', '20 0', '45 0', '20 30')
+  await draw('Spline by control points', '20 30', '12 31', '6 40', '4 44')
+  await entry.press('Enter')
+  await draw('Lines', '4 44', '2 60')
+  await entry.press('Escape')
+  await page.keyboard.press('Shift+F')
+  // Seven places were new, one was shared twice over.
+  await expect(page.locator('[data-testid="drawn-point"]')).toHaveCount(7)
+  const pick = (a: string, b: string) =>
+    page
+      .getByRole('button', { name: a, exact: true })
+      .click()
+      .then(() =>
+        page.getByRole('button', { name: b, exact: true }).click({ modifiers: ['Shift'] }),
+      )
+  await pick('oval1', 'spline1')
+  await hold(page, /^Tangent$/)
+  await pick('spline1', 'line1')
+  await hold(page, /^Smooth$/)
+  await expect(page.getByRole('list', { name: 'Relations' })).toContainText(
+    'spline1 and line1 go on with one curvature',
+  )
+  await expect(page.getByRole('group', { name: /^Hold / })).not.toContainText('Smooth')
+  await expect(freedom(page)).not.toContainText('Over-held')
 })

@@ -127,7 +127,7 @@ function Bar({
     <div
       role="toolbar"
       aria-label="Drafting tools"
-      className="absolute top-2 left-2 flex max-w-[calc(100%-1rem)] flex-wrap items-center gap-0.5 rounded-sm border border-rule bg-sheet/95 p-0.5"
+      className="absolute top-2 left-2 flex max-w-[calc(100%-1rem)] flex-wrap items-center rounded-sm border border-rule bg-sheet/95 p-0.5"
       onPointerDown={(e) => e.stopPropagation()}
       onDoubleClick={(e) => e.stopPropagation()}
     >
@@ -179,7 +179,7 @@ function Bar({
         <input
           type="range"
           aria-label="Length of the comb"
-          className="w-20"
+          className="w-20 accent-brass"
           min={20}
           max={1500}
           step={20}

@@ -115,8 +115,9 @@ export function useDrawing({
     setSpots(goesOn ? [{ at: end.at, id: made.last }] : [])
     useSession.setState({ drawn: { points: [], entities: [made.entity] } })
   }
-  const place = (spot: Spot) => {
+  const place = (given: Spot) => {
     if (tool === 'select' || isCut(tool)) return
+    const spot = onPoint(given, points)
     const last = spots[spots.length - 1]
     if (last && Math.hypot(last.at[0] - spot.at[0], last.at[1] - spot.at[1]) < 1e-6) return
     const all = [...spots, spot]
@@ -172,6 +173,14 @@ export function useDrawing({
   }
 }
 export type DrawingState = ReturnType<typeof useDrawing>
+
+/** A place on a point that is there is that point, typed or clicked. */
+function onPoint(spot: Spot, points: Record<string, P2>): Spot {
+  if (spot.id) return spot
+  const [x, y] = spot.at
+  const there = Object.entries(points).find(([, p]) => Math.hypot(p[0] - x, p[1] - y) < 1e-6)
+  return there ? { ...spot, id: there[0] } : spot
+}
 
 /** The point half-way along a centre or tangent arc through the spots, once they settle it. */
 function viaOf(
