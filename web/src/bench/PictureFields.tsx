@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { toast } from 'sonner'
 import type { ProfileView } from '../engine'
 import { keepFile } from '../session/files'
-import { setInputs, useSession } from '../session/session'
+import { preview, setInputs, settle, useSession } from '../session/session'
 import { Button, CommitInput } from '../ui/controls'
 import { FileButton } from '../ui/FileButton'
 import { typedNumber } from '../ui/number'
@@ -132,7 +132,13 @@ export function PictureFields({ op, profile }: { op: Op; profile: ProfileView })
                   min={10}
                   max={100}
                   value={Math.round(picture.opacity * 100)}
-                  onChange={(e) => put({ ...picture, opacity: Number(e.target.value) / 100 })}
+                  className="w-24 accent-brass"
+                  onChange={(e) => {
+                    const opacity = Number(e.target.value) / 100
+                    setInputs(op.id, { picture: { ...picture, opacity } }, preview)
+                  }}
+                  onPointerUp={settle}
+                  onKeyUp={settle}
                 />
               </label>
               <label className="flex items-center gap-1">

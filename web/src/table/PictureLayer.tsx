@@ -1,7 +1,9 @@
+import type { P2 } from '@ivory/core/math'
 import { type Op, unpackFile } from '@ivory/core/workpiece'
-import { useEffect, useState } from 'react'
-import { pictureOf } from '../bench/PictureFields'
-import { useSession } from '../session/session'
+import { type PointerEvent, useEffect, useRef, useState } from 'react'
+import { type Picture, pictureOf } from '../bench/PictureFields'
+import { preview, setInputs, settle, useSession } from '../session/session'
+import { tidy } from './edits'
 import type { Canvas } from './useCanvasView'
 
 /** The tracing picture of a profile, under everything drawn. */
@@ -26,16 +28,68 @@ export function PictureLayer({ op, canvas }: { op: Op; canvas: Canvas }) {
   if (!picture || !shown) return null
   const height = picture.width * shown.ratio
   const [x, y] = canvas.toScreen([picture.x, picture.y + height])
+  const [left, foot] = canvas.toScreen([picture.x, picture.y])
   return (
-    <image
-      data-testid="tracing"
-      href={shown.url}
-      x={x}
-      y={y}
-      width={picture.width / canvas.view.scale}
-      height={height / canvas.view.scale}
-      opacity={picture.opacity}
-      preserveAspectRatio="none"
-    />
+    <g>
+      <image
+        data-testid="tracing"
+        href={shown.url}
+        x={x}
+        y={y}
+        width={picture.width / canvas.view.scale}
+        height={height / canvas.view.scale}
+        opacity={picture.opacity}
+        preserveAspectRatio="none"
+      />
+      {!picture.locked && (
+        <Grip op={op.id} picture={picture} at={[left, foot]} scale={canvas.view.scale} />
+      )}
+    </g>
+  )
+}
+
+/** The lower left corner of a picture that is not locked: dragging it moves the picture. */
+function Grip({
+  op,
+  picture,
+  at: [x, y],
+  scale,
+}: {
+  op: string
+  picture: Picture
+  at: P2
+  /** mm a pixel. */
+  scale: number
+}) {
+  const from = useRef<{ pointer: P2; corner: P2 } | null>(null)
+  const move = (e: PointerEvent) => {
+    const start = from.current
+    if (!start) return
+    e.stopPropagation()
+    const to = [
+      start.corner[0] + (e.clientX - start.pointer[0]) * scale,
+      start.corner[1] - (e.clientY - start.pointer[1]) * scale,
+    ].map(tidy)
+    setInputs(op, { picture: { ...picture, x: to[0], y: to[1] } }, preview)
+  }
+  return (
+    <path
+      data-testid="picture-grip"
+      d={`M${x - 2} ${y - 22}v24h24v-9h-15v-15z`}
+      className="cursor-move fill-brass/80 stroke-sheet"
+      onPointerDown={(e) => {
+        e.stopPropagation()
+        e.currentTarget.setPointerCapture(e.pointerId)
+        from.current = { pointer: [e.clientX, e.clientY], corner: [picture.x, picture.y] }
+      }}
+      onPointerMove={move}
+      onPointerUp={(e) => {
+        e.stopPropagation()
+        from.current = null
+        settle()
+      }}
+    >
+      <title>Drag the picture; lock it to keep it where it is</title>
+    </path>
   )
 }
