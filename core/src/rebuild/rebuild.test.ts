@@ -114,6 +114,29 @@ describe('the route', () => {
   })
 })
 
+describe('what fails for another’s sake', () => {
+  const saidOf = (w: Workpiece) =>
+    Object.fromEntries(rebuild(w).reports.map((r) => [r.id, r.diagnoses[0]?.message ?? '']))
+  it('names the op that is to blame, not every lack that follows', () => {
+    const said = saidOf(edited(cup(), 'line', { plane: 'nowhere' }))
+    expect(said.line).toMatch(/does not exist/)
+    expect(said.turn).toBe('It waits for 10 line, which fails.')
+    expect(said.foot).toBe('It waits for 20 turn, which fails.')
+    expect(said.hollow).toBe('It waits for 20 turn, which fails.')
+  })
+  it('and one that was left out', () => {
+    const w = cup()
+    w.route[1] = { ...w.route[1]!, suppressed: true }
+    expect(saidOf(w)).toMatchObject({
+      turn: '',
+      foot: 'It waits for 20 turn, which is left out.',
+      hollow: 'It waits for 20 turn, which is left out.',
+    })
+  })
+  it('an op that fails by itself says so itself', () =>
+    expect(saidOf(edited(cup(), 'hollow', { wall: 300 })).hollow).not.toMatch(/waits for/))
+})
+
 describe('references', () => {
   it('survive a point put into an earlier piece and a change of size', () => {
     const w = edited(cup(), 'line', {

@@ -109,12 +109,36 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
       const status = failed ? 'fail' : warnings.length > 0 ? 'warn' : 'ok'
       report = reportOf(op, status, ms, reused, consequence, warnings)
     } else {
-      report = reportOf(op, 'fail', ms, reused, '', [kept.outcome.diagnosis])
+      const cause = causeOf(kept.reads, w, reports)
+      report = reportOf(op, 'fail', ms, reused, '', [cause ?? kept.outcome.diagnosis])
     }
     reports.push(report)
     yield report
   }
   return { state, before, reports, figures, waits }
+}
+
+/** An op that lacks what an earlier one did not make fails for that one's sake; null where it does not. */
+function causeOf(
+  reads: readonly Read[],
+  w: Workpiece,
+  reports: readonly OpReport[],
+): Diagnosis | null {
+  for (const r of reads) {
+    if (r.from === 'figure' || r.key !== undefined) continue
+    const culprit = reports.find((x) => x.id === r.name)
+    const named = w.route.find((o) => o.id === r.name)
+    if (!culprit || !named || culprit.status === 'ok' || culprit.status === 'warn') continue
+    const why =
+      culprit.status === 'fail' ? 'fails' : named.suppressed ? 'is left out' : 'is not read yet'
+    return {
+      code: 'waits',
+      message: `It waits for ${named.number} ${named.name}, which ${why}.`,
+      places: [],
+      fixes: [],
+    }
+  }
+  return null
 }
 
 /** Runs the whole route at once. */

@@ -89,6 +89,8 @@ export function breakAtCrossings(d: Drawing, shape: Shape, id: string): Outcome<
   const { curve } = piece.value
   const ts = crossings(shape, piece.value)
   if (ts.length === 0) return bad('no-crossing', `Nothing crosses ${id}.`)
+  if (isRing(curve) && ts.length === 1)
+    return bad('no-crossing', `${id} is crossed only once: a ring broken there is the same ring.`)
   const marks = isRing(curve) ? ts : [0, ...ts, 1]
   const parts = marks.slice(1).map((t, i) => subCurve(curve, marks[i]!, t))
   if (isRing(curve)) parts.push(...aroundFrom(curve, ts[ts.length - 1]!, ts[0]!))
