@@ -131,6 +131,7 @@ export const brimVolume = (c: Cavity): number =>
 export function levelFor(c: Cavity, volume: number): number | null {
   const full = filledTo(c, c.brim).volume
   if (volume < 0 || volume > full * (1 + 1e-12)) return null
+  if (volume >= full) return c.brim
   return brent(
     (z) => filledTo(c, z).volume - volume,
     c.floor,

@@ -204,6 +204,11 @@ describe('shells', () => {
     rel(brimVolume(cav), 341942.43474, 1e-7)
     rel(filledTo(cav, 83).volume, 303457.924734, 1e-7)
     expect(levelFor(cav, 200000)! - 3).toBeCloseTo(53.1169957168, 6)
+    // Full to the brim whichever way it is summed, a drop more is too much.
+    for (const full of [brimVolume(cav), filledTo(cav, cav.brim).volume])
+      expect(levelFor(cav, full)).toBeCloseTo(cav.brim, 9)
+    expect(levelFor(cav, brimVolume(cav) + 1)).toBeNull()
+    expect(levelFor(cav, -1)).toBeNull()
     const wall = wallAlong(cup, cav)!
     expect(wall.min.wall).toBeCloseTo(3, 6)
     expect(wall.max.wall).toBeCloseTo(3, 6)

@@ -185,5 +185,6 @@ export const keycap = (key: string): string =>
   key
     .replace('mod', 'Ctrl')
     .split('+')
+    .filter(Boolean)
     .map((k) => (k.length === 1 ? k.toUpperCase() : k[0]!.toUpperCase() + k.slice(1)))
     .join(' ')
