@@ -1,3 +1,4 @@
+export { outlineOn } from './project'
 export { OPS, opSpec } from './registry'
 export type { Field, OpSpec } from './spec'
 export {

@@ -70,9 +70,17 @@ const patternSchema = z.discriminatedUnion('kind', [
   }),
 ])
 
-/** Where a projected piece comes from: a face of a body, or a piece of another profile. */
+/**
+ * Where a projected piece comes from: a face of a body, the circle at an end or the widest place of a
+ * face seen along the axis, or a piece of another profile.
+ */
 const sourceSchema = z.union([
-  z.object({ body: id, face: z.string().min(1).max(500), index: z.number().int().optional() }),
+  z.object({
+    body: id,
+    face: z.string().min(1).max(500),
+    index: z.number().int().optional(),
+    ring: z.enum(['start', 'end', 'widest']).optional(),
+  }),
   z.object({ profile: id, piece: z.string().min(1).max(80) }),
 ])
 export type Source = z.infer<typeof sourceSchema>

@@ -69,6 +69,45 @@ describe('projected pieces', () => {
     expect(report.status).toBe('warn')
     expect(report.diagnoses[0]!.message).toMatch(/is gone/)
   })
+  it('on any plane along the axis it is the same section, seen the right way round', () => {
+    for (const plane of ['front', 'side']) {
+      const doc = w()
+      doc.route[2]!.inputs.plane = plane
+      const seen = { ...doc }
+      seen.route[2]!.inputs.drawing = changed(doc, 'next', {
+        do: 'project',
+        from: { body: 'turn' },
+      })
+      const { shape } = rebuild(seen).state.profiles.next!
+      const at = Object.values(shape.points).map(([x, y]) => [Math.round(x), Math.round(y)])
+      expect(at).toContainEqual([30, 0])
+      expect(at).toContainEqual([12, 40])
+    }
+  })
+  it('across the axis a body shows its circles, which follow it', () => {
+    const doc = (wide?: string) => {
+      const made = w(undefined, wide)
+      made.route[2]!.inputs.plane = 'top'
+      return made
+    }
+    const drawing = changed(doc(), 'next', { do: 'project', from: { body: 'turn' } })
+    // Foot and lid, as seen from above.
+    expect(drawing.entities.map((e) => e.kind)).toEqual(['circle', 'circle'])
+    const radiiOf = (made: Workpiece) => {
+      made.route[2]!.inputs.drawing = drawing
+      const { radii } = rebuild(made).state.profiles.next!.shape
+      return Object.values(radii).sort((a, b) => a - b)
+    }
+    expect(radiiOf(doc())).toEqual([12, 30])
+    expect(radiiOf(doc('44 mm'))).toEqual([12, 44])
+  })
+  it('on a tilted plane nothing is seen, and why is told', () => {
+    const doc = w()
+    const tilted = { how: 'angle', from: 'top', about: 'level', turn: 20 }
+    doc.route.splice(2, 0, { ...doc.route[2]!, id: 'tilt', kind: 'plane', inputs: tilted })
+    doc.route[3]!.inputs = { ...doc.route[3]!.inputs, plane: 'tilt' }
+    expect(said(doc, 'next', { do: 'project', from: { body: 'turn' } })).toMatch(/neither/)
+  })
   it('need a plane along the axis', () => {
     const doc = w(changed(w(), 'next', { do: 'project', from: { body: 'turn' } }))
     doc.route[2]!.inputs.plane = 'top'

@@ -1,5 +1,6 @@
 import type { Curve } from '../curve'
 import { bad, good, type Outcome, type P2 } from '../math'
+import { outlineOn } from '../ops'
 import {
   Builder,
   breakAtCrossings,
@@ -24,7 +25,6 @@ import {
   withPart,
   withPlaces,
 } from '../profile'
-import { faceRef, facesOf } from '../turned'
 import { ExpressionError } from '../workpiece'
 import type { Rebuilt } from './rebuild'
 
@@ -116,14 +116,12 @@ function projected(
   if ('body' in from) {
     const body = before?.bodies[from.body]
     if (body?.shape.kind !== 'turned') return bad('no-body', 'Choose a turned body made before.')
-    const { turned } = body.shape
-    for (const f of facesOf(turned)) {
-      const { face, index } = faceRef(turned, f)
-      outline.push({
-        source: { body: from.body, face, ...(index === undefined ? {} : { index }) },
-        curve: f.seg.curve,
-      })
-    }
+    outline.push(...outlineOn(built.state.profiles[op]!.frame, from.body, body.shape.turned))
+    if (outline.length === 0)
+      return bad(
+        'not-seen',
+        `${body.name} shows its section on planes along its axis and, turned all round, its circles on planes across it; this plane is neither.`,
+      )
   } else {
     const other = before?.profiles[from.profile]
     if (!other) return bad('no-profile', 'Choose a profile made before.')
