@@ -2,7 +2,7 @@ import { OPS } from '@ivory/core/ops'
 import { writeWorkpiece } from '@ivory/core/workpiece'
 import clsx from 'clsx'
 import { Redo2, Undo2 } from 'lucide-react'
-import { useEffect, useMemo, useState } from 'react'
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { Group, Panel, Separator } from 'react-resizable-panels'
 import { Link, Navigate, useNavigate, useParams } from 'react-router'
@@ -12,7 +12,7 @@ import { saveNow, startAutosave } from '../session/autosave'
 import { addOp, type Command, documentCommands, keycap, OP_KEYS } from '../session/commands'
 import { startRebuilding } from '../session/rebuilding'
 import { edit, openSession, redo, undo, useSession } from '../session/session'
-import { Stage, VIEWS } from '../stage/Stage'
+import { VIEWS } from '../stage/views'
 import { load, StorageError, save } from '../storage/db'
 import { newWorkpieceId } from '../storage/ids'
 import { DraftingTable } from '../table/DraftingTable'
@@ -28,6 +28,9 @@ import { Palette } from './Palette'
 import { ReleaseSheet } from './ReleaseSheet'
 import { RoutePanel } from './RoutePanel'
 import { StatusLine } from './StatusLine'
+
+// What draws in space loads beside the bench, which can be worked at before it is there.
+const Stage = lazy(() => import('../stage/Stage'))
 
 const STAGES = ['brief', 'draw', 'form', 'refine', 'gauge', 'release'] as const
 type StageName = (typeof STAGES)[number]
@@ -166,7 +169,9 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
         <main className="min-h-0 min-w-0">
           <Group orientation="vertical" className="h-full">
             <Panel defaultSize={stage === 'draw' ? '38' : '58'} minSize="15" key={`s${stage}`}>
-              <Stage />
+              <Suspense fallback={<p className="p-3 text-soft">Lighting the Stage…</p>}>
+                <Stage />
+              </Suspense>
             </Panel>
             <Separator
               className="h-1.5 bg-rule hover:bg-brass"

@@ -18,18 +18,11 @@ import { BodyMesh } from './BodyMesh'
 import { Datums } from './Datums'
 import { Places } from './Places'
 import { setSnapshotSource } from './snapshot'
-
-/** Standard views: the direction from which one looks. */
-export const VIEWS: Record<string, [number, number, number]> = {
-  corner: [0.75, -1.25, 0.75],
-  front: [0, -1, 0],
-  right: [1, 0, 0],
-  top: [0, -0.0001, 1],
-}
+import { VIEWS } from './views'
 
 const NONE: BodyView[] = []
 
-export function Stage() {
+export default function Stage() {
   const solids = useSession((s) => s.settled?.bodies ?? NONE)
   const datums = useSession((s) => s.settled?.datums)
   const selected = useSession((s) => s.selected)
