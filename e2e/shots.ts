@@ -21,12 +21,36 @@ const commit = async (label: string, text: string) => {
   await page.getByLabel(label, { exact: true }).press('Enter')
 }
 
+/** An axis, a plane at an angle about it and a point on a face, as they stand on the Stage. */
+async function datumShot() {
+  await row('Ease the mouth')
+  await page.getByRole('button', { name: /^Datum axis/ }).click()
+  await page.getByRole('button', { name: /^Datum plane/ }).click()
+  await page.getByLabel('Set', { exact: true }).selectOption('angle')
+  await page.getByLabel('About', { exact: true }).selectOption('axis')
+  await page.getByLabel('Axis', { exact: true }).selectOption({ label: 'Datum axis 1' })
+  await page.waitForTimeout(400)
+  await page.getByLabel('From', { exact: true }).selectOption('front')
+  await commit('Angle', '35 deg')
+  await page.getByLabel('Set', { exact: true }).scrollIntoViewIfNeeded()
+  await shot('datums')
+}
+
 /** A conflict, a row of ribs, the figures and a picture to trace, each taken back afterwards. */
 async function draftingShots() {
   const undo = async (times: number) => {
     for (let i = 0; i < times; i++) await page.getByRole('button', { name: 'Undo' }).click()
     await page.waitForTimeout(500)
   }
+  await page
+    .getByRole('button', { name: /^Reckon Full width/ })
+    .first()
+    .click()
+  await page.getByLabel('What it is reckoned from').selectOption('fits')
+  await shot('reckoner')
+  await page.keyboard.press('Escape')
+  await datumShot()
+  await undo(7)
   await row('Neck outline')
   await page.getByRole('button', { name: 'Fit the table' }).click()
   await page.getByRole('button', { name: 'side', exact: true }).click()

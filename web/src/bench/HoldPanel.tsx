@@ -261,7 +261,7 @@ function DimensionRow({
       ) : (
         <CommitInput
           aria-label={`${DIMENSIONS[d.kind].label} ${d.id}`}
-          className="figures w-20"
+          className="figures w-25"
           value={String(d.value)}
           title={measure === undefined ? '' : `${typedAs(d.kind, measure)}${unit}`}
           onCommit={(t) => void setDimension(op.id, drawing, d, t)}
