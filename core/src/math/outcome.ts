@@ -26,4 +26,4 @@ export const bad = (code: string, message: string, places: Place[] = [], fixes: 
 
 /** A millimetre figure for a sentence: three places at most, no trailing zeros. */
 export const mm = (x: number, places = 3): string =>
-  `${Number(x.toFixed(places)).toLocaleString('en-US', { maximumFractionDigits: places, useGrouping: false })} mm`
+  `${(Number(x.toFixed(places)) + 0).toLocaleString('en-US', { maximumFractionDigits: places, useGrouping: false })} mm`
