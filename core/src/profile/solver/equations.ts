@@ -17,6 +17,7 @@ import {
 } from './dual'
 import { smoothValues, tangentValues } from './joins'
 import { AXIS } from './names'
+import { onOval, onSpline } from './oncurve'
 import {
   ARM,
   along,
@@ -84,6 +85,8 @@ function relationValues(
           return [sub(norm2(sub2(p!(x), c)), r)]
         }
       }
+      if (e?.kind === 'poles') return onSpline(ctx, relation.id, e, p!)
+      if (e?.kind === 'ellipse' || e?.kind === 'elliptic') return onOval(ctx, e, p!)
       const line = lineReader(ctx, straight(e, relation))
       return (x) => [fromLine(p!(x), line(x))]
     }

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { type Curve, curvatureAt, pointAt, tangentAt } from '../../curve'
+import { type Curve, curvatureAt, nearest, pointAt, tangentAt } from '../../curve'
 import { drawingSchema, type Entity, shapeOf } from '..'
 
 type P2 = [number, number]
@@ -157,4 +157,102 @@ describe('an arc of an ellipse', () => {
         entities: [{ ...quarter, sweep: 180 }],
       }).success,
     ).toBe(false))
+})
+
+describe('a point on a curve', () => {
+  const on = (points: Record<string, P2>, entity: Entity, more: object[] = []) =>
+    drawn(
+      { ...points, free: points.free! },
+      [entity, { id: 'aid', kind: 'line', a: 'free', b: 'end' }],
+      [
+        ...Object.keys(points)
+          .filter((p) => p !== 'free')
+          .map((p) => ({ id: `f-${p}`, kind: 'fixed', points: [p], entities: [] })),
+        { id: 'on', kind: 'on', points: ['free'], entities: [entity.id] },
+        ...more,
+      ],
+    )
+  const away = (shape: ReturnType<typeof drawn>): number => {
+    const { curve } = shape.drawn[0]!
+    return nearest(curve, shape.points.free!).d
+  }
+  const place = fc.tuple(
+    fc.double({ min: -40, max: 40, noNaN: true }),
+    fc.double({ min: -40, max: 40, noNaN: true }),
+  )
+  it('of control points lands on it from wherever it was, with one freedom left', () => {
+    fc.assert(
+      fc.property(place, fc.integer({ min: 1, max: 4 }), (free, degree) => {
+        const points: Record<string, P2> = { j: [0, 20], ...legs, end: [60, 60], free }
+        // Beyond its ends a spline counts as running on straight, as a line does.
+        const { t } = nearest(drawn(points, [poles(degree)]).drawn[0]!.curve, free)
+        fc.pre(t > 0.02 && t < 0.98)
+        const shape = on(points, poles(degree))
+        expect(shape.hold.conflict).toEqual([])
+        expect(away(shape)).toBeLessThan(1e-6)
+        expect(shape.hold.freedoms).toBe(1)
+      }),
+      { numRuns: 60 },
+    )
+  })
+  it('stays on it where a height is held too, and where the curve is drawn over', () => {
+    const points: Record<string, P2> = { j: [0, 20], ...legs, end: [60, 60], free: [-18, 9] }
+    const level = { id: 'level', kind: 'level', points: ['free', 'q'], entities: [] }
+    const shape = on(points, poles(3), [level])
+    expect(shape.hold).toMatchObject({ freedoms: 0, conflict: [], redundant: [] })
+    expect(shape.points.free![1]).toBeCloseTo(12, 9)
+    expect(away(shape)).toBeLessThan(1e-7)
+    // With its ends fixed alone the curve gives way as well.
+    const loose = drawn(
+      { j: [0, 20], ...legs, end: [60, 60], free: [-18, 30] },
+      [poles(3), { id: 'aid', kind: 'line', a: 'free', b: 'end' }],
+      [
+        { id: 'f', kind: 'fixed', points: ['free'], entities: [] },
+        { id: 'on', kind: 'on', points: ['free'], entities: ['spline'] },
+      ],
+    )
+    expect(loose.points.free).toEqual([-18, 30])
+    expect(away(loose)).toBeLessThan(1e-7)
+  })
+  it('of an ellipse or an arc of one', () => {
+    const oval: Entity = { id: 'oval', kind: 'ellipse', c: 'c', end: 'e', ratio: 0.5 }
+    const part: Entity = { id: 'part', kind: 'elliptic', c: 'c', a: 'e', b: 'b', sweep: 90 }
+    fc.assert(
+      fc.property(place, fc.constantFrom(oval, part), (free, entity) => {
+        fc.pre(Math.hypot(...free) > 1)
+        const points = { c: [0, 0], e: [24, 7], b: [-4, 12], end: [60, 60], free } as Record<
+          string,
+          P2
+        >
+        const used = entity === oval ? ['c', 'e'] : ['c', 'e', 'b']
+        const shape = on(
+          Object.fromEntries(
+            Object.entries(points).filter(
+              ([id]) => used.includes(id) || id === 'end' || id === 'free',
+            ),
+          ),
+          entity,
+        )
+        expect(shape.hold.conflict).toEqual([])
+        // The whole ellipse the arc is part of, by its equation in conjugate half-diameters.
+        const [u, v]: [P2, P2] = [[24, 7], entity === oval ? [-3.5, 12] : [-4, 12]]
+        const [x, y] = shape.points.free!
+        const field = u[0] * v[1] - u[1] * v[0]
+        const share = Math.hypot((x * v[1] - y * v[0]) / field, (u[0] * y - u[1] * x) / field)
+        expect(share).toBeCloseTo(1, 9)
+      }),
+      { numRuns: 60 },
+    )
+  })
+  it('through points is refused in words', () => {
+    const fit: Entity = {
+      id: 'curve',
+      kind: 'fit',
+      points: ['j', 'p', 'q'],
+      handles: [{ hold: 'auto' }, { hold: 'auto' }, { hold: 'auto' }],
+    }
+    const { p, q } = legs
+    const shape = on({ j: [0, 20], p: p!, q: q!, end: [60, 60], free: [3, 3] }, fit)
+    expect(shape.hold.unfit[0]!.message).toMatch(/curve is none/)
+  })
 })

@@ -1,6 +1,7 @@
 import type { Drawing, Entity } from '../drawing'
 import { constant, type D2, type Dual } from './dual'
 import { AXIS, ORIGIN } from './names'
+import { runAlong } from './runs'
 
 /** The unknowns of a drawing: coordinates and radii that are plain numbers. */
 export interface Variables {
@@ -10,6 +11,8 @@ export interface Variables {
   points: Record<string, readonly [number, number]>
   /** Index of each circle's radius, or -1. */
   radii: Record<string, number>
+  /** Index of the place along a spline at which a relation holds a point, and the spline's length, mm. */
+  runs: Record<string, { run: number; length: number }>
   /** All coordinates and radii as they are at the start. */
   at: Readonly<Record<string, readonly [number, number]>>
   r: Readonly<Record<string, number>>
@@ -46,8 +49,20 @@ export function variablesOf({
   for (const e of drawing.entities)
     if (e.kind === 'circle')
       r[e.id] = typeof e.radius === 'number' && !e.source ? x.push(radii[e.id]!) - 1 : -1
+  const runs: Variables['runs'] = {}
+  for (const rel of drawing.relations ?? []) {
+    const e = drawing.entities.find((o) => o.id === rel.entities[0])
+    const p = at[rel.points[0] ?? '']
+    if (rel.kind !== 'on' || e?.kind !== 'poles' || !p) continue
+    const { run, length } = runAlong(
+      e,
+      e.points.map((id) => at[id]!),
+      p,
+    )
+    runs[rel.id] = { run: x.push(run) - 1, length }
+  }
   const places = { ...at, [ORIGIN]: [0, 0] as const, [ABOVE]: [0, 1] as const }
-  return { x: Float64Array.from(x), points, radii: r, at: places, r: radii }
+  return { x: Float64Array.from(x), points, radii: r, runs, at: places, r: radii }
 }
 
 /** Reads points and radii of a relation as duals over the relation's own variables. */
@@ -69,6 +84,11 @@ export class Scope {
     const i = this.#vars.radii[id]!
     const a = this.#slot(i)
     return (x) => this.#dual(x, i, a, this.#vars.r[id]!)
+  }
+  /** An unknown that is no coordinate, by its index. */
+  unknown(i: number): (x: ArrayLike<number>) => Dual {
+    const a = this.#slot(i)
+    return (x) => this.#dual(x, i, a, 0)
   }
   number(v: number): Dual {
     return constant(v, this.vars.length)
