@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { pointAt, tangentAt } from '../curve'
+import { type Curve, nearest, pointAt, tangentAt } from '../curve'
 import {
   add3,
   bad,
@@ -170,19 +170,24 @@ export function faceSpot(
   })
 }
 
-/** A place along a drawn piece, and its direction there. */
+/** A place along a drawn piece, by its share of the way or nearest to a datum point, and its direction there. */
 export function pieceSpot(
-  i: { profile?: string | undefined; piece?: string | undefined; fraction: Value },
+  i: {
+    profile?: string | undefined
+    piece?: string | undefined
+    fraction: Value
+    near?: string | undefined
+  },
   ctx: OpContext,
 ): Outcome<{ at: P3; dir: P3; frame: Frame; piece: string; share: number; straight: boolean }> {
   const profile = ctx.profile(i.profile ?? '')
   if (!profile) return bad('no-profile', 'Choose the profile the curve is drawn in.')
   const piece = profile.shape.drawn.find((d) => d.id === i.piece)
   if (!piece) return bad('no-piece', 'Choose the curve it is set on.')
-  const share = shareOf(i.fraction, ctx)
+  const { frame } = profile
+  const share = i.near ? shareNear(i.near, piece.curve, frame, ctx) : shareOf(i.fraction, ctx)
   if (!share.ok) return share
   const [p, u] = [pointAt(piece.curve, share.value), tangentAt(piece.curve, share.value)]
-  const { frame } = profile
   return good({
     at: toSpace(frame, p[0], p[1]),
     dir: add3(scale3(frame.x, u[0]), scale3(frame.y, u[1])),
@@ -191,6 +196,13 @@ export function pieceSpot(
     share: share.value,
     straight: piece.curve.kind === 'line',
   })
+}
+
+function shareNear(point: string, c: Curve, f: Frame, ctx: OpContext): Outcome<number> {
+  const at = placeOf({ point }, ctx)
+  if (!at.ok) return at
+  const off = sub3(at.value, f.origin)
+  return good(nearest(c, [dot3(off, f.x), dot3(off, f.y)]).t)
 }
 
 function shareOf(v: Value, ctx: OpContext): Outcome<number> {

@@ -46,6 +46,7 @@ const inputs = z.object({
   profile: z.string().optional(),
   piece: z.string().optional(),
   fraction: valueSchema.default(0.5),
+  near: z.string().optional(),
   p1: placeSchema.optional(),
   p2: placeSchema.optional(),
   p3: placeSchema.optional(),
@@ -143,6 +144,14 @@ export const planeOp = defineOp<Inputs>({
       label: 'Piece',
       help: 'The curve the plane stands across.',
       type: 'piece',
+      when: when('across'),
+    },
+    {
+      name: 'near',
+      label: 'Nearest to',
+      help: 'A datum point beside the curve; none for a share of the way.',
+      type: 'point',
+      none: 'a share of the way',
       when: when('across'),
     },
     {

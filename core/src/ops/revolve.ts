@@ -74,7 +74,7 @@ export const revolveOp = defineOp<Inputs>({
       label: 'About',
       help: 'A datum axis in the drawing’s plane; none for the axis of the drawing.',
       type: 'axis',
-      optional: true,
+      none: 'the drawing’s axis',
     },
     {
       name: 'angle',

@@ -14,7 +14,7 @@ export type Field = {
   | { type: 'value'; dim: Dimension; optional?: boolean; ranged?: boolean }
   | { type: 'choice'; options: { value: string; label: string }[] }
   | { type: 'plane' | 'profile' | 'body' | 'piece' | 'place' }
-  | { type: 'axis'; optional?: boolean }
+  | { type: 'axis' | 'point'; none?: string }
   | { type: 'faces' | 'edges' }
   | { type: 'drawing' }
   | { type: 'file' }

@@ -82,6 +82,15 @@ describe('datum planes', () => {
     )
     expect(said(withPlane({ how: 'across', profile: 'line', piece: 'nothing' }))).toMatch(/curve/)
   })
+  it('across a curve where it is nearest to a datum point', () => {
+    const built = rebuild(
+      withDatums([
+        ['point', { how: 'place', p1: { x: 33, y: 5, z: 'wide' } }],
+        ['plane', { how: 'across', profile: 'line', piece: 'side', near: 'd1' }],
+      ]),
+    )
+    close(built.state.planes.d2!.frame.origin, [20, 0, 30])
+  })
   it('touching a round face, following a figure', () => {
     const inputs = { how: 'tangent', body: 'turn', faces: [face('side')], turn: 90, fraction: 0.5 }
     const f = frameOf(withPlane(inputs, 'wide'))

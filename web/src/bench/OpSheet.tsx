@@ -58,7 +58,7 @@ const FieldRow = memo(function FieldRow({ op, field }: { op: Op; field: Field })
 })
 
 /** Where the things a field chooses from are listed. */
-const TABLE = { profile: 'profiles', plane: 'planes', axis: 'axes' } as const
+const TABLE = { profile: 'profiles', plane: 'planes', axis: 'axes', point: 'points' } as const
 
 function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type: 'drawing' }> }) {
   const available = useSession((s) => s.settled?.available[op.id])
@@ -103,9 +103,9 @@ function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type: 'draw
     field.type === 'body'
       ? (available?.bodies ?? []).map((b) => ({ value: b.id, label: b.name }))
       : (available?.[TABLE[field.type]] ?? []).map((id) => ({ value: id, label: named(id) }))
-  if (field.type === 'axis' && field.optional) {
-    if (options.length === 0 && !value) return <span className="text-soft">the drawing’s axis</span>
-    options.unshift({ value: '', label: 'the drawing’s axis' })
+  if ((field.type === 'axis' || field.type === 'point') && field.none) {
+    if (options.length === 0 && !value) return <span className="text-soft">{field.none}</span>
+    options.unshift({ value: '', label: field.none })
     return (
       <Choice
         label={field.label}
