@@ -106,6 +106,18 @@ describe('end conditions of a fitted spline', () => {
     expect(off(16) / off(32)).toBeGreaterThan(14)
     expect(off(16) / off(32)).toBeLessThan(18)
   })
+  it('points on the one before count once, and a closed curve needs its first only once', () => {
+    const points: P2[] = [
+      [10, 0],
+      [0, 10],
+      [-10, 0],
+      [0, -10],
+    ]
+    const once = fit(points, 'periodic')
+    expect(fit([...points, points[0]!], 'periodic')).toEqual(once)
+    const doubled = points.flatMap((p) => [p, [p[0] + 1e-9, p[1]] as P2])
+    expect(fit(doubled, 'periodic').knots).toHaveLength(once.knots.length)
+  })
   it('periodic with a handle held, and with too few points to close', () => {
     const points: P2[] = [
       [10, 0],

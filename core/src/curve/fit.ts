@@ -1,4 +1,4 @@
-import { along, dist, norm, type P2, scale, sub } from '../math'
+import { along, dist, norm, type P2, POINT, scale, sub } from '../math'
 import { joinSpans } from './spline'
 import type { Spline } from './types'
 
@@ -21,22 +21,24 @@ export type EndCondition = 'natural' | 'parabolic' | 'periodic'
 /**
  * Cubic spline through the points with a tangent handle at each. Between held handles the curve has
  * continuous curvature; at a held handle the direction is kept and curvature may jump. Parameters
- * follow the chord lengths. A periodic one goes on from the last point to the first.
+ * follow the chord lengths. A periodic one goes on from the last point to the first. A point on the
+ * one before it counts once.
  */
 export function fitSpline(
-  points: readonly P2[],
-  handles: readonly Handle[],
+  through: readonly P2[],
+  given: readonly Handle[],
   ends: EndCondition = 'natural',
 ): Spline {
+  const { points, handles } = apart(through, given, ends)
   const n = points.length
   if (n < 2) throw new RangeError('a fitted spline needs two points')
   const closed = ends === 'periodic' && n > 2
   const next = (i: number): P2 => points[(i + 1) % n]!
   const pieces = closed ? points : points.slice(0, -1)
-  const chords = pieces.map((p, i) => Math.max(dist(p, next(i)), 1e-9))
+  const chords = pieces.map((p, i) => dist(p, next(i)))
   const slopes = pieces.map((p, i) => scale(sub(next(i), p), 1 / chords[i]!))
-  const solve = (given: readonly (P2 | null)[]) =>
-    solveTangents(slopes, chords, given, ends, closed)
+  const solve = (fixed: readonly (P2 | null)[]) =>
+    solveTangents(slopes, chords, fixed, ends, closed)
   const free = solve(handles.map(fixedTangent))
   const held = handles.map((h, i): P2 | null => {
     if (h.hold === 'auto') return null
@@ -62,6 +64,16 @@ export function fitSpline(
     )
   }
   return joinSpans(3, breaks, poles)
+}
+
+/** Without points that lie on the one before them, and a closed curve's last on its first. */
+function apart(points: readonly P2[], handles: readonly Handle[], ends: EndCondition) {
+  const kept: number[] = []
+  for (const i of points.keys())
+    if (kept.length === 0 || dist(points[i]!, points[kept[kept.length - 1]!]!) > POINT) kept.push(i)
+  const last = kept[kept.length - 1]!
+  if (ends === 'periodic' && kept.length > 2 && dist(points[last]!, points[0]!) <= POINT) kept.pop()
+  return { points: kept.map((i) => points[i]!), handles: kept.map((i) => handles[i]!) }
 }
 
 /** Unit-speed scale: handle vectors are mm of pull, the spline runs one mm of chord a unit. */

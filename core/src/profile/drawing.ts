@@ -221,10 +221,10 @@ export function pointsOf(e: Entity): string[] {
   return [e.a, e.b]
 }
 
-/** Rising knots that are full at both ends. */
+/** Rising knots, equal or well apart, that are full at both ends. */
 const clampedKnots = (knots: number[], n: number, degree: number): boolean =>
   knots.length === n + degree + 1 &&
-  knots.every((k, i) => i === 0 || k >= knots[i - 1]!) &&
+  knots.every((k, i) => i === 0 || k === knots[i - 1] || k - knots[i - 1]! >= 1e-6) &&
   knots[degree] === 0 &&
   knots[n] === 1
 

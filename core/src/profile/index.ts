@@ -53,6 +53,7 @@ export {
   type Region,
   regionArea,
   regionsFrom,
+  regionsOf,
   type Side,
   segsOf,
   sideOf,

@@ -12,11 +12,14 @@ import {
   tangentAt,
 } from '../curve'
 import {
+  bad,
   boxDistance,
   cross,
   dist,
+  good,
   integrate,
   left,
+  type Outcome,
   type P2,
   POINT,
   polar,
@@ -203,9 +206,34 @@ function mergeParts(
   return runs.map(({ curve, name }) => ({ curve, name }))
 }
 
+/** Pieces lie on one another in a way that leaves inside and outside undecided. */
+class Tangled extends Error {
+  override name = 'Tangled'
+  readonly at: P2
+  constructor(at: P2) {
+    super('pieces lie on one another')
+    this.at = at
+  }
+}
+
+/** As `enclosed`, for curves that anybody may have drawn: undecided ones are a diagnosis. */
+export function regionsOf(segs: readonly Seg[]): Outcome<Region[]> {
+  try {
+    return good(enclosed(segs))
+  } catch (e) {
+    if (!(e instanceof Tangled)) throw e
+    return bad(
+      'tangled',
+      'Pieces lie on one another at the marked place, so that inside and outside cannot be told.',
+      [{ at: e.at }],
+    )
+  }
+}
+
 /**
  * The areas enclosed by drawn curves, by even and odd: what lies inside one outline is material,
- * an outline inside it bounds a hole, and so on. Open ends are ignored.
+ * an outline inside it bounds a hole, and so on. Open ends are ignored. Throws `Tangled` where no ray
+ * from a piece tells its sides apart.
  */
 export function enclosed(segs: readonly Seg[]): Region[] {
   const curves = segs.map((s) => s.curve)
@@ -244,7 +272,7 @@ function oddOnLeft(piece: Piece, all: readonly Piece[]): boolean {
     }
     if (clear) return hits % 2 === 1
   }
-  throw new Error('enclosed: no clear ray from a boundary piece')
+  throw new Tangled(m)
 }
 
 function reach(all: readonly Piece[], m: P2): number {

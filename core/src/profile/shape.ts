@@ -10,7 +10,7 @@ import {
   spline,
   uniformSpline,
 } from '../curve'
-import { cross, dist, type P2, unit } from '../math'
+import { cross, dist, type P2, POINT, unit } from '../math'
 import { type Drawing, type Drawn, type Entity, endsOf, type Read } from './drawing'
 import { heldHandles } from './handles'
 import type { Row } from './pattern'
@@ -184,7 +184,7 @@ function curveOf(
     case 'fit':
     case 'poles': {
       const at = e.points.map((id) => points[id]!)
-      if (at.every((p) => dist(p, at[0]!) < 1e-9)) return null
+      if (at.every((p) => dist(p, at[0]!) <= POINT)) return null
       if (e.kind === 'fit') return fitSpline(at, e.handles, e.ends)
       return e.knots ? spline(e.degree, e.knots, at) : uniformSpline(at, e.degree)
     }

@@ -1,8 +1,8 @@
 import { boundsOf, line, type Placing, placeCurve } from '../curve'
-import { bad, good, type Outcome, type P2, POINT } from '../math'
+import { bad, type Outcome, type P2, POINT } from '../math'
 import { arrange, pruneEnds, type Seg } from './arrangement'
 import { axisPlacing } from './health'
-import { enclosed, type Region } from './region'
+import { type Region, regionsOf } from './region'
 import type { Shape } from './shape'
 import { AXIS } from './solver'
 
@@ -41,8 +41,9 @@ export function turningRegions(
     return b.max[0] <= 10 * POINT ? { ...s, name: AXIS } : s
   })
   const closed = [...segs, ...axisPieces(segs)]
-  const regions = enclosed(closed)
-  if (regions.length === 0) {
+  const regions = regionsOf(closed)
+  if (!regions.ok) return regions
+  if (regions.value.length === 0) {
     const ends = looseEnds(segs)
     return bad(
       'open-profile',
@@ -52,7 +53,7 @@ export function turningRegions(
       ends.map((at) => ({ at })),
     )
   }
-  return good(regions)
+  return regions
 }
 
 function looseEnds(segs: readonly Seg[]): P2[] {

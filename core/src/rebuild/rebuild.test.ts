@@ -109,7 +109,7 @@ describe('the route', () => {
     })
     const messages = rebuild(bad).reports.flatMap((r) => r.diagnoses.map((d) => d.message))
     expect(messages.join(' ')).toMatch(
-      /no figure named "wal".*no op of the kind "weave".*input body/s,
+      /no figure named "wal".*no op of the kind "weave".*inputs, body/s,
     )
   })
 })

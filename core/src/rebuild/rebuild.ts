@@ -17,6 +17,7 @@ import {
   ExpressionError,
   type FigureTable,
   type Op,
+  sayIssue,
   shownRoute,
   type Workpiece,
   workOut,
@@ -226,11 +227,7 @@ export function evaluateOp(op: Op, world: World, reads: Read[] = []): Kept['outc
   if (!spec) return bad('unknown-op', `There is no op of the kind "${op.kind}".`)
   const parsed = spec.inputs.safeParse(op.inputs)
   if (!parsed.success) {
-    const issue = parsed.error.issues[0]!
-    return bad(
-      'bad-inputs',
-      `The input ${issue.path.join('.') || 'list'} is not right: ${issue.message}.`,
-    )
+    return bad('bad-inputs', `Of its inputs, ${sayIssue(parsed.error.issues[0]!)}.`)
   }
   try {
     return spec.evaluate(parsed.data, contextOf(op.id, world, reads))

@@ -30,13 +30,13 @@ import {
   CUT,
   chain,
   combine,
-  enclosed,
   type Loop,
   type Piece,
   pruneEnds,
   type Region,
   regionArea,
   regionsFrom,
+  regionsOf,
   type Seg,
   segsOf,
   sideOf,
@@ -181,7 +181,9 @@ function outward(
       skin.push({ curve: p.curve, name })
     }
   }
-  const regions = enclosed(skin)
+  const found = regionsOf(skin)
+  if (!found.ok) return found
+  const regions = found.value
   if (regions.length === 0) {
     return bad('shell-unclosed', 'The outside of the wall does not close.', [
       { at: pointAt(faces[0]!.curve, 0.5) },

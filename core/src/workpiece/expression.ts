@@ -112,6 +112,7 @@ function walk(node: MathNode, look: Lookup, depth: number): Quantity {
   switch (node.type) {
     case 'ConstantNode': {
       const value = (node as unknown as { value: unknown }).value
+      if (value === undefined) throw new ExpressionError('The expression says nothing.')
       if (typeof value !== 'number') throw new ExpressionError(`${String(value)} is not a number.`)
       return finite(q(value))
     }

@@ -19,6 +19,7 @@ export {
   printedWall,
   reckonFit,
 } from './fits'
+export { sayIssue } from './issues'
 export { MATERIALS, type Material, materialOf, WATER } from './materials'
 export { checkWorkpiece, MAX_BYTES, readWorkpiece, writeWorkpiece } from './read'
 export { emptyWorkpiece, insertOp, renumber, shownRoute } from './route'

@@ -1,4 +1,5 @@
 import { bad, good, type Outcome } from '../math'
+import { sayIssue } from './issues'
 import { FORMAT, VERSION, type Workpiece, workpieceSchema } from './schema'
 
 /** Turns a document of one version into the next; the key is the version it starts from. */
@@ -43,9 +44,7 @@ export function checkWorkpiece(data: unknown): Outcome<Workpiece> {
   for (let v = from; v < VERSION; v++) doc = { ...MIGRATIONS[v]!(doc), version: v + 1 }
   const result = workpieceSchema.safeParse(doc)
   if (result.success) return good(result.data)
-  const first = result.error.issues[0]!
-  const where = first.path.length > 0 ? ` at ${first.path.join('.')}` : ''
-  return bad('invalid', `The workpiece cannot be read${where}: ${first.message}.`)
+  return bad('invalid', `The workpiece cannot be read: ${sayIssue(result.error.issues[0]!)}.`)
 }
 
 /** The file text of a workpiece: two-space JSON, ending in a newline. */

@@ -105,7 +105,7 @@ describe('the file', () => {
     ['[]', /lacks "format"/],
     ['{"format":"ivory-lathe"}', /does not say its version/],
     ['{"format":"ivory-lathe","version":99}', /version 99/],
-    ['{"format":"ivory-lathe","version":1}', /cannot be read at id/],
+    ['{"format":"ivory-lathe","version":1}', /cannot be read: id is missing/],
     [writeWorkpiece({ ...w, figures: [{ name: 'mm', expr: '1' }] }), /unit or a function/],
     [
       writeWorkpiece({

@@ -1,4 +1,5 @@
 import { type Drawing, drawingSchema, type Entity } from '@ivory/core/profile'
+import { sayIssue } from '@ivory/core/workpiece'
 import { toast } from 'sonner'
 import { useSession } from '../session/session'
 import { insertPoint } from '../table/edits'
@@ -112,7 +113,7 @@ export function EntityFields({
     const next = { ...drawing, entities: drawing.entities.map((x) => (x.id === entity.id ? e : x)) }
     const checked = drawingSchema.safeParse(next)
     if (checked.success) put(next)
-    else toast.error(`${entity.id} cannot be so: ${checked.error.issues[0]!.message}.`)
+    else toast.error(`${entity.id} cannot be so: ${sayIssue(checked.error.issues[0]!)}.`)
   }
   const middle = (a: string, b: string): [number, number] => {
     const [p, q] = [where[a] ?? [0, 0], where[b] ?? [0, 0]]

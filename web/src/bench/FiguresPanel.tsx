@@ -4,6 +4,7 @@ import {
   type FigureValue,
   figureSchema,
   renameFigure,
+  sayIssue,
   usesOf,
 } from '@ivory/core/workpiece'
 import clsx from 'clsx'
@@ -81,7 +82,7 @@ function change(i: number, patch: Partial<Record<keyof Figure, Figure[keyof Figu
   )
   const next = figureSchema.safeParse(raw)
   if (!next.success) {
-    toast.error(`This figure cannot be: ${next.error.issues[0]!.message}.`)
+    toast.error(`This figure cannot be: ${sayIssue(next.error.issues[0]!)}.`)
     return
   }
   const old = doc.figures[i]!.name

@@ -21,6 +21,9 @@ export const add = (a: Dual, b: Dual): Dual => map2(a, b, a.v + b.v, 1, 1)
 export const sub = (a: Dual, b: Dual): Dual => map2(a, b, a.v - b.v, 1, -1)
 export const mul = (a: Dual, b: Dual): Dual => map2(a, b, a.v * b.v, b.v, a.v)
 export const div = (a: Dual, b: Dual): Dual => map2(a, b, a.v / b.v, 1 / b.v, -a.v / (b.v * b.v))
+/** a / b, and nothing where b vanishes: a line without length asks for no direction. */
+export const over = (a: Dual, b: Dual): Dual =>
+  Math.abs(b.v) > 1e-12 ? div(a, b) : constant(0, a.g.length)
 export const times = (a: Dual, k: number): Dual => map1(a, a.v * k, k)
 export const plus = (a: Dual, k: number): Dual => map1(a, a.v + k, 1)
 

@@ -5,11 +5,11 @@ import {
   cross2,
   type D2,
   type Dual,
-  div,
   dot2,
   hypot,
   mul,
   norm2,
+  over,
   plus,
   sub,
   sub2,
@@ -105,7 +105,7 @@ function relationValues(
         const [s, t] = [p!(x), q!(x)]
         const mid: D2 = [times(add(s[0], t[0]), 0.5), times(add(s[1], t[1]), 0.5)]
         const u = sub2(b, a)
-        return [fromLine(mid, { a, b }), div(dot2(u, sub2(t, s)), norm2(u))]
+        return [fromLine(mid, { a, b }), over(dot2(u, sub2(t, s)), norm2(u))]
       }
     }
     case 'parallel':
@@ -259,7 +259,7 @@ export function arcEquations(drawing: Drawing, vars: Variables): Equation[] {
       const [pa, pm, pb] = [a(x), m(x), b(x)]
       const chord = sub2(pb, pa)
       const mid: D2 = [times(add(pa[0], pb[0]), 0.5), times(add(pa[1], pb[1]), 0.5)]
-      return [div(dot2(sub2(pm, mid), chord), hypot(chord[0], chord[1]))]
+      return [over(dot2(sub2(pm, mid), chord), hypot(chord[0], chord[1]))]
     })
   })
 }

@@ -1,5 +1,5 @@
 import type { Entity } from '../drawing'
-import { add, cross2, type Dual, div, mul, norm2, sub, sub2, times } from './dual'
+import { add, cross2, type Dual, mul, norm2, over, sub, sub2, times } from './dual'
 import {
   ARM,
   type Ctx,
@@ -113,8 +113,8 @@ function bendOf(
     const round = roundReader(ctx, e)
     return (x) => {
       const way = opposite(x)
-      const side = div(cross2(way, sub2(round(x).c, at(x))), norm2(way))
-      return div(ctx.scope.number(-1), side)
+      const side = over(cross2(way, sub2(round(x).c, at(x))), norm2(way))
+      return over(ctx.scope.number(-1), side)
     }
   }
   if (e.kind !== 'poles' || e.points.length < 3) return null
@@ -128,7 +128,7 @@ function bendOf(
   return (x) => {
     const [u, v] = [sub2(b(x), at(x)), sub2(c(x), b(x))]
     const n = norm2(u)
-    return times(div(cross2(u, v), mul(n, mul(n, n))), share)
+    return times(over(cross2(u, v), mul(n, mul(n, n))), share)
   }
 }
 

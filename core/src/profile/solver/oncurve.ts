@@ -6,10 +6,10 @@ import {
   cross2,
   type D2,
   type Dual,
-  div,
   hypot,
   mul,
   norm2,
+  over,
   plus,
   sub,
   sub2,
@@ -61,7 +61,7 @@ export function onOval(ctx: Ctx, e: Oval, point: PointReader): Values {
     const [u, v] = halves(x)
     const d = sub2(point(x), centre(x))
     const field = cross2(u, v)
-    const share = hypot(div(cross2(d, v), field), div(cross2(u, d), field))
+    const share = hypot(over(cross2(d, v), field), over(cross2(u, d), field))
     return [mul(plus(share, -1), norm2(u))]
   }
 }

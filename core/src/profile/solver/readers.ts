@@ -9,7 +9,7 @@ import {
   dot2,
   mul,
   norm2,
-  plus,
+  over,
   sub,
   sub2,
   times,
@@ -75,12 +75,10 @@ export function roundReader(
 /** Signed distance of a point from a line, left positive. */
 export const fromLine = (p: D2, { a, b }: { a: D2; b: D2 }): Dual => {
   const u = sub2(b, a)
-  return div(cross2(u, sub2(p, a)), norm2(u))
+  return over(cross2(u, sub2(p, a)), norm2(u))
 }
-export const sine = (u: D2, v: D2): Dual =>
-  times(div(cross2(u, v), plus(mul(norm2(u), norm2(v)), 1e-300)), ARM)
-export const cosine = (u: D2, v: D2): Dual =>
-  times(div(dot2(u, v), plus(mul(norm2(u), norm2(v)), 1e-300)), ARM)
+export const sine = (u: D2, v: D2): Dual => times(over(cross2(u, v), mul(norm2(u), norm2(v))), ARM)
+export const cosine = (u: D2, v: D2): Dual => times(over(dot2(u, v), mul(norm2(u), norm2(v))), ARM)
 export const signAt = (d: Dual): 1 | -1 => (d.v < 0 ? -1 : 1)
 
 /** The numbers that are to become 0. */
