@@ -7,15 +7,13 @@ import {
   fitSpline,
   line,
   pointAt,
-  spline,
-  uniformSpline,
 } from '../curve'
 import { cross, dist, type P2, POINT, unit } from '../math'
 import { type Drawing, type Drawn, type Entity, endsOf, type Read } from './drawing'
 import { heldHandles } from './handles'
 import type { Row } from './pattern'
 import { repeated } from './repeat'
-import { DIMENSIONS, type HoldState, hold, type Loose } from './solver'
+import { DIMENSIONS, type HoldState, hold, type Loose, splineOf } from './solver'
 
 /** A drawing with every expression worked out. */
 export interface Shape {
@@ -186,7 +184,7 @@ function curveOf(
       const at = e.points.map((id) => points[id]!)
       if (at.every((p) => dist(p, at[0]!) <= POINT)) return null
       if (e.kind === 'fit') return fitSpline(at, e.handles, e.ends)
-      return e.knots ? spline(e.degree, e.knots, at) : uniformSpline(at, e.degree)
+      return splineOf(e, at)
     }
     case 'ellipse': {
       const [c, a] = [points[e.c]!, points[e.end]!]

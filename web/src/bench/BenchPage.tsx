@@ -1,25 +1,22 @@
 import { OPS } from '@ivory/core/ops'
-import { writeWorkpiece } from '@ivory/core/workpiece'
 import clsx from 'clsx'
 import { Redo2, Undo2 } from 'lucide-react'
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { Group, Panel, Separator } from 'react-resizable-panels'
 import { Link, Navigate, useNavigate, useParams } from 'react-router'
-import { toast } from 'sonner'
 import { lathe } from '../engine'
-import { saveNow, startAutosave } from '../session/autosave'
+import { startAutosave } from '../session/autosave'
 import { addOp, type Command, documentCommands, keycap, OP_KEYS } from '../session/commands'
 import { startRebuilding } from '../session/rebuilding'
 import { edit, openSession, redo, undo, useSession } from '../session/session'
 import { VIEWS } from '../stage/views'
-import { load, StorageError, save } from '../storage/db'
-import { newWorkpieceId } from '../storage/ids'
+import { load } from '../storage/db'
 import { DraftingTable } from '../table/DraftingTable'
 import { TOOL_KEYS, TOOL_LABELS, type Tool } from '../table/useDrawing'
 import { Button, CommitInput, IconButton } from '../ui/controls'
-import { downloadFile } from '../ui/download'
 import { BriefSheet } from './BriefSheet'
+import { Conflict } from './Conflict'
 import { FiguresPanel } from './FiguresPanel'
 import { GaugePanel } from './GaugePanel'
 import { GaugeSheet } from './GaugeSheet'
@@ -290,53 +287,6 @@ function StageTools({ stage }: { stage: StageName }) {
         </Button>
       ))}
       <span className="ml-2 text-soft text-sm">{HINT[stage]}</span>
-    </div>
-  )
-}
-
-/** Another tab saved the same workpiece: nothing is overwritten until a person decides. */
-function Conflict() {
-  const navigate = useNavigate()
-  const keepMine = async () => {
-    const { doc, past } = useSession.getState()
-    if (!doc) return
-    const copy = {
-      ...doc,
-      id: newWorkpieceId(),
-      name: `${doc.name} (this tab)`,
-    }
-    try {
-      await save(copy, past, 0)
-      navigate(`/w/${copy.id}`)
-    } catch (e) {
-      if (!(e instanceof StorageError)) throw e
-      toast.error(e.message)
-    }
-  }
-  const takeTheirs = async () => {
-    const { doc } = useSession.getState()
-    const kept = doc && (await load(doc.id))
-    if (kept && typeof kept !== 'string') {
-      openSession(kept.doc, kept.past, kept.revision)
-      void saveNow()
-    }
-  }
-  const exportMine = () => {
-    const { doc } = useSession.getState()
-    if (doc) downloadFile(`${doc.name}.lathe.json`, 'application/json', writeWorkpiece(doc))
-  }
-  return (
-    <div role="alert" className="flex h-9 items-center gap-2 bg-out px-3 text-sheet">
-      Another tab has changed this workpiece. Nothing here is saved until you choose.
-      <Button className="py-0! text-ink" onClick={() => void takeTheirs()}>
-        Take theirs
-      </Button>
-      <Button className="py-0! text-ink" onClick={() => void keepMine()}>
-        Keep mine as a copy
-      </Button>
-      <Button className="py-0! text-ink" onClick={exportMine}>
-        Export mine
-      </Button>
     </div>
   )
 }

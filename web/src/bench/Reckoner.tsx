@@ -19,11 +19,9 @@ export function Reckoner({ name, onTake }: { name: string; onTake(expression: st
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger asChild>
-        <span>
-          <IconButton label={`Reckon ${name}`} className="size-6!" active={open}>
-            <Calculator size={13} />
-          </IconButton>
-        </span>
+        <IconButton label={`Reckon ${name}`} className="size-6!">
+          <Calculator size={13} />
+        </IconButton>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content

@@ -2,6 +2,7 @@ import clsx from 'clsx'
 import { Tooltip } from 'radix-ui'
 import {
   type ButtonHTMLAttributes,
+  type ComponentProps,
   type InputHTMLAttributes,
   type ReactNode,
   useEffect,
@@ -34,7 +35,7 @@ export function IconButton({
   children,
   className,
   ...rest
-}: ButtonHTMLAttributes<HTMLButtonElement> & {
+}: ComponentProps<'button'> & {
   label: string
   hint?: string
   active?: boolean

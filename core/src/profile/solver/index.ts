@@ -9,6 +9,7 @@ export {
   tryValue,
 } from './hold'
 export { AXIS, ORIGIN } from './names'
+export { splineOf } from './runs'
 export {
   DIMENSIONS,
   type Dimensioned,
