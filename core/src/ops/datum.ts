@@ -25,7 +25,7 @@ export interface DatumContext extends OpContext {
   warnings: Diagnosis[]
 }
 
-/** Shown while the input `how` is one of these, the first of which is taken where none is given. */
+/** Shown while the input `how` is one of these. */
 export const when =
   <H extends string>(...hows: H[]) =>
   (i: Readonly<Record<string, unknown>>): boolean =>

@@ -1,5 +1,5 @@
 export { outlineOn } from './project'
-export { OPS, opSpec } from './registry'
+export { OPS, opSpec, withDefaults } from './registry'
 export type { Field, OpSpec } from './spec'
 export {
   type Axis,

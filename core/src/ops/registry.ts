@@ -23,5 +23,13 @@ export const OPS: Readonly<Record<string, OpSpec>> = {
   axis: axisOp as OpSpec,
   point: pointOp as OpSpec,
 }
+/** Inputs with what is left out at its default; as they are where they do not fit the op. */
+export function withDefaults(
+  spec: OpSpec,
+  inputs: Readonly<Record<string, unknown>>,
+): Record<string, unknown> {
+  const checked = spec.inputs.safeParse(inputs)
+  return checked.success ? { ...(checked.data as object), ...inputs } : { ...inputs }
+}
 export const opSpec = (kind: string): OpSpec | undefined =>
   Object.hasOwn(OPS, kind) ? OPS[kind] : undefined

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { P3 } from '../math'
+import { opSpec, withDefaults } from '../ops'
 import { volumeOf } from '../turned'
 import { emptyWorkpiece, type Op, type Workpiece } from '../workpiece'
 import { op } from '../workpiece/samples.test-data'
@@ -52,6 +53,15 @@ describe('datum planes', () => {
     )
     close(foot.origin, [0, 0, -5])
     close(foot.z, [0, 0, -1])
+  })
+  it('left out, how it is set is off a plane: the sheet shows the fields of that', () => {
+    const spec = opSpec('plane')!
+    const inputs = { from: 'top', offset: 12 }
+    const shown = spec.fields.filter((f) => !f.when || f.when(withDefaults(spec, inputs)))
+    expect(shown.map((f) => f.name)).toEqual(['how', 'from', 'body', 'faces', 'offset'])
+    expect(withDefaults(spec, inputs)).toMatchObject({ how: 'offset', ...inputs })
+    // Inputs that do not fit the op are shown as they are.
+    expect(withDefaults(spec, { how: 'sideways' })).toEqual({ how: 'sideways' })
   })
   it('midway between two faces, and between planes that meet', () => {
     const faces = [face('lid'), face('foot')]

@@ -1,9 +1,9 @@
-import { type Field, opSpec } from '@ivory/core/ops'
+import { type Field, opSpec, withDefaults } from '@ivory/core/ops'
 import type { Drawing, Value } from '@ivory/core/profile'
 import { type Op, sayLengths } from '@ivory/core/workpiece'
 import { useQuery } from '@tanstack/react-query'
 import { MousePointerClick, X } from 'lucide-react'
-import { memo } from 'react'
+import { memo, useMemo } from 'react'
 import { lathe } from '../engine'
 import { useStagePace } from '../session/pace'
 import { edit, setInputs, useSelectedOp, useSession } from '../session/session'
@@ -17,11 +17,17 @@ import { renamedOp } from './rename'
 
 /** The selected op: its inputs with their working range, and what is to be said about it. */
 export function OpSheet() {
-  const op = useStagePace(useSelectedOp())
+  const chosen = useStagePace(useSelectedOp())
+  const spec = chosen && opSpec(chosen.kind)
+  const op = useMemo(
+    () => chosen && spec && { ...chosen, inputs: withDefaults(spec, chosen.inputs) },
+    [chosen, spec],
+  )
   const report = useSession((s) => s.settled?.reports.find((r) => r.id === s.selected))
-  if (!op) return <p className="p-3 text-soft text-sm">Select an op of the route, or add one.</p>
-  const spec = opSpec(op.kind)
-  if (!spec) return <p className="p-3 text-out">There is no op of the kind “{op.kind}”.</p>
+  if (!chosen)
+    return <p className="p-3 text-soft text-sm">Select an op of the route, or add one.</p>
+  if (!spec || !op)
+    return <p className="p-3 text-out">There is no op of the kind “{chosen.kind}”.</p>
   return (
     <div className="flex flex-col gap-3 p-3">
       <div>
