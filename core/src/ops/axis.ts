@@ -6,6 +6,7 @@ import {
   type DatumContext,
   faceSpot,
   type Line3,
+  madeBy,
   pickedFaces,
   pieceSpot,
   placeOf,
@@ -122,17 +123,11 @@ export const axisOp = defineOp<Inputs>({
     fraction: 0.5,
     turn: 0,
   }),
-  evaluate(input, ctx) {
-    const datum = { ...ctx, warnings: [] }
-    const made = MAKERS[input.how](input, datum)
-    if (!made.ok) return made
-    const { origin, dir, says } = made.value
-    return good({
+  evaluate: (input, ctx) =>
+    madeBy(MAKERS, input, ctx, ({ origin, dir, says }) => ({
       axes: { [ctx.op]: { origin, dir } },
-      warnings: datum.warnings,
       consequence: says,
-    })
-  },
+    })),
 })
 
 type Made = Outcome<Line3 & { says: string }>

@@ -18,11 +18,23 @@ import {
 import { type Value, valueSchema } from '../profile'
 import { type Face, type FaceRef, type TurnedBody, turnedPoint } from '../turned'
 import { pickFaces } from './pick'
-import { type OpContext, sectionOf } from './state'
+import { type OpContext, type OpResult, sectionOf } from './state'
 
 /** What a datum op sees, and where it leaves what a person should know although it worked. */
 export interface DatumContext extends OpContext {
   warnings: Diagnosis[]
+}
+
+/** Runs the maker that `how` names; what it makes becomes the result, with the warnings met on the way. */
+export function madeBy<H extends string, I extends { how: H }, T>(
+  makers: Record<H, (i: I, ctx: DatumContext) => Outcome<T>>,
+  inputs: I,
+  ctx: OpContext,
+  result: (made: T) => Omit<OpResult, 'warnings'>,
+): Outcome<OpResult> {
+  const datum: DatumContext = { ...ctx, warnings: [] }
+  const made = makers[inputs.how](inputs, datum)
+  return made.ok ? good({ ...result(made.value), warnings: datum.warnings }) : made
 }
 
 /** Shown while the input `how` is one of these. */

@@ -22,6 +22,7 @@ import {
   datumAxis,
   faceSpot,
   type Line3,
+  madeBy,
   pickedFrames,
   pieceSpot,
   placeOf,
@@ -194,13 +195,11 @@ export const planeOp = defineOp<Inputs>({
     faces: [],
     fraction: 0.5,
   }),
-  evaluate(input, ctx) {
-    const datum = { ...ctx, warnings: [] }
-    const made = MAKERS[input.how](input, datum)
-    if (!made.ok) return made
-    const { frame, says } = made.value
-    return good({ planes: { [ctx.op]: { frame } }, warnings: datum.warnings, consequence: says })
-  },
+  evaluate: (input, ctx) =>
+    madeBy(MAKERS, input, ctx, ({ frame, says }) => ({
+      planes: { [ctx.op]: { frame } },
+      consequence: says,
+    })),
 })
 
 type Made = Outcome<{ frame: Frame; says: string }>

@@ -6,6 +6,7 @@ import {
   type DatumContext,
   datumAxis,
   faceSpot,
+  madeBy,
   pieceSpot,
   placeOf,
   placeSchema,
@@ -110,17 +111,11 @@ export const pointOp = defineOp<Inputs>({
     fraction: 0.5,
     turn: 0,
   }),
-  evaluate(input, ctx) {
-    const datum = { ...ctx, warnings: [] }
-    const made = MAKERS[input.how](input, datum)
-    if (!made.ok) return made
-    const at = made.value
-    return good({
+  evaluate: (input, ctx) =>
+    madeBy(MAKERS, input, ctx, (at) => ({
       points: { [ctx.op]: { at } },
-      warnings: datum.warnings,
-      consequence: `at ${at.map(mm).join(', ')}`,
-    })
-  },
+      consequence: `at ${at.map((x) => mm(x)).join(', ')}`,
+    })),
 })
 
 const MAKERS: Record<Inputs['how'], (i: Inputs, ctx: DatumContext) => Outcome<P3>> = {

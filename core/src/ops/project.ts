@@ -1,10 +1,10 @@
-import { arc, boundsOf, type Curve, endOf, type Placing, placeCurve, startOf } from '../curve'
+import { arc, boundsOf, type Curve, endOf, type Placing, placeCurve } from '../curve'
 import { cross3, dot3, type Frame, norm3, POINT, sub3, unit3 } from '../math'
 import type { Drawing, Source, Sources } from '../profile'
 import { type Face, faceRef, facesOf, isWhole, resolveFace, type TurnedBody } from '../turned'
 import type { OpContext } from './state'
 
-type Ring = 'start' | 'end' | 'widest'
+type Ring = 'end' | 'widest'
 
 /** How a plane's own coordinates lie in another; null when the planes are not parallel. */
 function placingOn(
@@ -34,12 +34,7 @@ const isAcross = (plane: Frame, b: TurnedBody): boolean =>
 /** A circle of a face as it is seen on a plane across the axis. */
 function ringOn(plane: Frame, b: TurnedBody, face: Face, ring: Ring): Curve | null {
   const { curve } = face.seg
-  const r =
-    ring === 'widest'
-      ? boundsOf(curve).max[0]
-      : ring === 'start'
-        ? startOf(curve)[0]
-        : endOf(curve)[0]
+  const r = ring === 'widest' ? boundsOf(curve).max[0] : endOf(curve)[0]
   const off = sub3(b.frame.origin, plane.origin)
   return r > POINT ? arc([dot3(off, plane.x), dot3(off, plane.y)], r, 0, 2 * Math.PI) : null
 }

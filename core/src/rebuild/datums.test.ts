@@ -239,6 +239,10 @@ describe('datum points', () => {
     ]
     close(at(meet, before), [30, 0, 12])
   })
+  it('says where it is to the thousandth in each direction', () => {
+    const built = rebuild(withDatums([['point', point('15.3456 mm', 1.2346, 2.3457)]]))
+    expect(built.reports.at(-1)!.consequence).toBe('at 15.346 mm, 1.235 mm, 2.346 mm')
+  })
   it.each([
     [{ how: 'meet', axis: 'd1', plane: 'side' }, /meets it nowhere/],
     [{ how: 'along', profile: 'line', piece: 'foot', fraction: -1 }, /0 to 1/],
