@@ -21,7 +21,7 @@ const commit = async (label: string, text: string) => {
   await page.getByLabel(label, { exact: true }).press('Enter')
 }
 
-/** An axis, a plane at an angle about it and a point on a face, as they stand on the Stage. */
+/** An axis and a plane at an angle about it, as they stand on the Stage. */
 async function datumShot() {
   await row('Ease the mouth')
   await page.getByRole('button', { name: /^Datum axis/ }).click()

@@ -6,13 +6,13 @@ import type { Curve } from './types'
 const SPANS = 24
 
 /**
- * Centre and conjugate half-diameters of the ellipse about `c` through `a` and `b`, which its parameter
+ * Conjugate half-diameters of the ellipse about `c` through `a` and `b`, which its parameter
  * (rad) reaches `sweep` apart: a = c + u, b = c + u cos(sweep) + v sin(sweep).
  */
-export function conjugates(c: P2, a: P2, b: P2, sweep: number): [c: P2, u: P2, v: P2] {
+export function conjugates(c: P2, a: P2, b: P2, sweep: number): [u: P2, v: P2] {
   const u: P2 = [a[0] - c[0], a[1] - c[1]]
   const [cos, sin] = [Math.cos(sweep), Math.sin(sweep)]
-  return [c, u, [(b[0] - c[0] - u[0] * cos) / sin, (b[1] - c[1] - u[1] * cos) / sin]]
+  return [u, [(b[0] - c[0] - u[0] * cos) / sin, (b[1] - c[1] - u[1] * cos) / sin]]
 }
 
 /**

@@ -103,9 +103,9 @@ function solveTangents(
       const s = slopes[first ? 0 : n - 2]!
       return { lower: last ? 1 : 0, diag: 1, upper: first ? 1 : 0, r: scale(s, 2) }
     }
-    const [k, m] = [(i + n - 1) % n, i]
-    const [before, after] = [first ? 0 : 1 / h[k]!, last ? 0 : 1 / h[m]!]
-    const [s, t] = [first ? ZERO : slopes[k]!, last ? ZERO : slopes[m]!]
+    const k = (i + n - 1) % n
+    const [before, after] = [first ? 0 : 1 / h[k]!, last ? 0 : 1 / h[i]!]
+    const [s, t] = [first ? ZERO : slopes[k]!, last ? ZERO : slopes[i]!]
     return {
       lower: before,
       diag: 2 * (before + after),

@@ -71,7 +71,7 @@ const patternSchema = z.discriminatedUnion('kind', [
 ])
 
 /**
- * Where a projected piece comes from: a face of a body, the circle at an end or the widest place of a
+ * Where a projected piece comes from: a face of a body, the circle at the end or the widest place of a
  * face seen along the axis, or a piece of another profile.
  */
 const sourceSchema = z.union([
@@ -79,7 +79,7 @@ const sourceSchema = z.union([
     body: id,
     face: z.string().min(1).max(500),
     index: z.number().int().optional(),
-    ring: z.enum(['start', 'end', 'widest']).optional(),
+    ring: z.enum(['end', 'widest']).optional(),
   }),
   z.object({ profile: id, piece: z.string().min(1).max(80) }),
 ])

@@ -193,7 +193,8 @@ function curveOf(
     }
     case 'elliptic': {
       const sweep = (e.sweep * Math.PI) / 180
-      const [c, u, v] = conjugates(points[e.c]!, points[e.a]!, points[e.b]!, sweep)
+      const c = points[e.c]!
+      const [u, v] = conjugates(c, points[e.a]!, points[e.b]!, sweep)
       const flat = Math.abs(cross(u, v)) < 1e-9
       return flat ? null : ellipse(c, u, v, 0, sweep)
     }

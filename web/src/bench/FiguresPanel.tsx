@@ -15,6 +15,7 @@ import { toast } from 'sonner'
 import { edit, preview, select, settle, useSession } from '../session/session'
 import { Button, CommitInput, IconButton } from '../ui/controls'
 import { typedNumber } from '../ui/number'
+import { opName } from './names'
 
 type Value = { value: number; length: number; angle: number } | undefined
 
@@ -232,7 +233,7 @@ const FigureRow = memo(function FigureRow({ figure: f, i, last, uses, v }: RowPr
 }, sameRow)
 
 function OpName({ id }: { id: string }) {
-  return useSession((s) => s.doc?.route.find((o) => o.id === id)?.name ?? id)
+  return useSession((s) => opName(s.doc, id))
 }
 
 /** Drives the part live between the figure's least and most. */

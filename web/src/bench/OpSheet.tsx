@@ -12,7 +12,7 @@ import { Button, Choice, CommitInput } from '../ui/controls'
 import { Diagnoses } from './Diagnoses'
 import { DrawingFields } from './DrawingFields'
 import { FileField } from './FileField'
-import { faceName } from './names'
+import { faceName, opName } from './names'
 import { renamedOp } from './rename'
 
 /** The selected op: its inputs with their working range, and what is to be said about it. */
@@ -104,11 +104,10 @@ function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type: 'draw
   }
   if (field.type === 'file') return <FileField op={op} name={field.name} accept=".step,.stp" />
   if (field.type === 'faces' || field.type === 'edges') return <Refs op={op} field={field} />
-  const named = (id: string) => doc?.route.find((o) => o.id === id)?.name ?? id
   const options =
     field.type === 'body'
       ? (available?.bodies ?? []).map((b) => ({ value: b.id, label: b.name }))
-      : (available?.[TABLE[field.type]] ?? []).map((id) => ({ value: id, label: named(id) }))
+      : (available?.[TABLE[field.type]] ?? []).map((id) => ({ value: id, label: opName(doc, id) }))
   if ((field.type === 'axis' || field.type === 'point') && field.none) {
     if (options.length === 0 && !value) return <span className="text-soft">{field.none}</span>
     options.unshift({ value: '', label: field.none })
@@ -127,8 +126,8 @@ function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type: 'draw
 /** A datum point, or three coordinates, each a number or an expression. */
 function PlaceInput({ op, field }: { op: Op; field: Field }) {
   const at = (op.inputs[field.name] as Record<string, Value> | undefined) ?? { x: 0, y: 0, z: 0 }
-  const unit = useSession((s) => s.doc?.unit ?? 'mm')
-  const route = useSession((s) => s.doc?.route) ?? []
+  const doc = useSession((s) => s.doc)
+  const unit = doc?.unit ?? 'mm'
   const points = useSession((s) => s.settled?.available[op.id]?.points) ?? []
   const choice = (
     <Choice
@@ -136,7 +135,7 @@ function PlaceInput({ op, field }: { op: Op; field: Field }) {
       value={String(at.point ?? '')}
       options={[
         { value: '', label: 'typed' },
-        ...points.map((id) => ({ value: id, label: route.find((o) => o.id === id)?.name ?? id })),
+        ...points.map((id) => ({ value: id, label: opName(doc, id) })),
       ]}
       onChange={(id) =>
         setInputs(op.id, { [field.name]: id ? { point: id } : { x: 0, y: 0, z: 0 } })

@@ -8,6 +8,7 @@ import { typedValue } from '../table/typed'
 import { Button, Choice } from '../ui/controls'
 import { typedNumber } from '../ui/number'
 import { Lettering } from './Lettering'
+import { opName } from './names'
 import { OutlineFiles } from './OutlineFiles'
 import { PatternFields } from './PatternFields'
 
@@ -82,7 +83,7 @@ function Project({ op }: { op: string }) {
   const sources = [
     ...(available?.bodies ?? []).map((b) => ({ label: b.name, from: { body: b.id } })),
     ...(available?.profiles ?? []).map((id) => ({
-      label: doc.route.find((o) => o.id === id)?.name ?? id,
+      label: opName(doc, id),
       from: { profile: id },
     })),
   ]

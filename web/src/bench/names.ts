@@ -16,8 +16,9 @@ export function faceName(doc: Workpiece, name: string): string {
   return entity === 'cut' ? `cut of ${opName(doc, op!)}` : `${entity} of ${opName(doc, op!)}`
 }
 
-const opName = (doc: Workpiece, id: string): string =>
-  doc.route.find((o) => o.id === id)?.name ?? id
+/** What an op is called; its id where it is not there. */
+export const opName = (doc: Workpiece | null, id: string): string =>
+  doc?.route.find((o) => o.id === id)?.name ?? id
 
 /** Splits at the bars that are not inside brackets. */
 function topLevel(text: string): string[] {

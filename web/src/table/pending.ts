@@ -33,8 +33,8 @@ export function pendingShape({ tool, points, via }: Pending): P2[] {
       ),
     )
   if (tool === 'elliptic' && apart.length === 3) {
-    const [c, u, v] = conjugates(apart[0]!, apart[1]!, apart[2]!, Math.PI / 2)
-    return flat(ellipse(c, u, v, 0, Math.PI / 2))
+    const [u, v] = conjugates(apart[0]!, apart[1]!, apart[2]!, Math.PI / 2)
+    return flat(ellipse(apart[0]!, u, v, 0, Math.PI / 2))
   }
   if (tool === 'poles') return flat(uniformSpline(apart))
   if (tool === 'arc' && apart.length === 3) return flat(arcThrough(apart[0]!, apart[1]!, apart[2]!))

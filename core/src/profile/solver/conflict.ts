@@ -1,5 +1,5 @@
 import { linearise, RESIDUAL, solveLeast } from './least'
-import { analyseRank } from './rank'
+import { dependentRows } from './rank'
 import type { Equation } from './system'
 
 /**
@@ -86,8 +86,7 @@ function dependents(
 ): ReadonlySet<string> {
   const rank = (e: Equation) => (e.of === '' ? 0 : first.includes(e.of) ? 1 : 2)
   const ordered = [...eqs].sort((a, b) => rank(a) - rank(b))
-  const { dependent } = analyseRank(linearise(ordered, x), x.length)
-  return new Set(dependent.map(({ row }) => ordered[row]!.of))
+  return new Set(dependentRows(linearise(ordered, x), x.length).map((row) => ordered[row]!.of))
 }
 
 /** A smallest set of at most `most` members with one in each of the sets; null when there is none. */

@@ -12,8 +12,25 @@ export interface RankAnalysis {
   free: Float64Array[]
 }
 
-/** Which equations are independent and what they leave free: Gauss-Jordan, row by row, largest pivot. */
+/** Which equations are independent, what the others follow from, and what all of them leave free. */
 export function analyseRank({ rows }: Linearised, n: number): RankAnalysis {
+  const { kept, lost, reduced } = eliminated(rows, n)
+  const free: Float64Array[] = []
+  for (let f = 0; f < n; f++) {
+    if (reduced.has(f)) continue
+    const z = new Float64Array(n)
+    z[f] = 1
+    for (const [c, row] of reduced) z[c] = -row[f]!
+    free.push(z)
+  }
+  return { rank: kept.length, dependent: recipes(rows, kept, lost, n), free }
+}
+
+/** The rows that depend on rows before them. */
+export const dependentRows = ({ rows }: Linearised, n: number): number[] => eliminated(rows, n).lost
+
+/** Gauss-Jordan, row by row, with the largest pivot of each. */
+function eliminated(rows: readonly Row[], n: number) {
   /** Reduced rows by their pivot: 1 there, 0 at every other pivot. */
   const reduced = new Map<number, Float64Array>()
   const kept: number[] = []
@@ -35,15 +52,7 @@ export function analyseRank({ rows }: Linearised, n: number): RankAnalysis {
     reduced.set(pivot, v)
     kept.push(i)
   }
-  const free: Float64Array[] = []
-  for (let f = 0; f < n; f++) {
-    if (reduced.has(f)) continue
-    const z = new Float64Array(n)
-    z[f] = 1
-    for (const [c, row] of reduced) z[c] = -row[f]!
-    free.push(z)
-  }
-  return { rank: kept.length, dependent: recipes(rows, kept, lost, n), free }
+  return { kept, lost, reduced }
 }
 
 /** Subtracts so much of `row`, which is 1 at column c, that `v` is 0 there. */
