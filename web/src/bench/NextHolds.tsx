@@ -45,15 +45,12 @@ export function NextHolds({
       : []
   const hold = (kind: Relation['kind'], r = refs) =>
     setInputs(op.id, { drawing: withHolds(drawing, [{ kind, ...r }]) })
-  const named = (r: typeof refs) => [...r.points, ...r.entities].sort().join()
-  const notLaid = (kind: Relation['kind']) =>
-    !drawing.relations?.some((r) => r.kind === kind && named(r) === named(refs))
   const base = refs.points.length === 1 && refs.entities.length === 0
   return (
     <fieldset className="border border-rule px-2 pb-1.5">
       <legend className="px-1 text-sm">Hold {[...refs.points, ...refs.entities].join(', ')}</legend>
       <div className="flex flex-wrap gap-1">
-        {fits.relations.filter(notLaid).map((kind) => (
+        {fits.relations.map((kind) => (
           <Button key={kind} className="py-0! text-sm" onClick={() => hold(kind)}>
             {RELATIONS[kind].label}
           </Button>

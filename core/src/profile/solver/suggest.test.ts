@@ -78,6 +78,18 @@ it('only what fits a selection can be laid on it', () => {
   const { loose } = solved(drawing)
   const pair = applicable(loose, { points: [], entities: ['foot', 'side'] })
   expect(pair.relations).toEqual(['parallel', 'square', 'collinear', 'equal'])
+  const laid = {
+    ...loose,
+    drawing: {
+      ...loose.drawing,
+      relations: [{ id: 'r', kind: 'equal' as const, points: [], entities: ['side', 'foot'] }],
+    },
+  }
+  expect(applicable(laid, { points: [], entities: ['foot', 'side'] }).relations).toEqual([
+    'parallel',
+    'square',
+    'collinear',
+  ])
   const [angle] = pair.dimensions
   expect(angle!.kind).toBe('angle')
   expect(angle!.measure).toBeCloseTo(Math.PI / 2, 2)

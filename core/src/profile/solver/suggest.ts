@@ -18,7 +18,10 @@ interface Refs {
   entities: string[]
 }
 
-/** The relations and dimensions that can be laid on a selection; dimensions with what they measure now. */
+/**
+ * The relations and dimensions that can be laid on a selection, without relations that are laid on it
+ * already; dimensions with what they measure now.
+ */
 export function applicable(
   loose: Loose,
   refs: Refs,
@@ -36,6 +39,8 @@ export function applicable(
   const kinds = <K extends string>(table: Record<K, { needs: readonly string[] }>) =>
     (Object.keys(table) as K[]).filter((k) => table[k].needs.includes(shape))
   const relations = kinds(RELATIONS).filter((kind) => {
+    if (loose.drawing.relations?.some((r) => r.kind === kind && named(r) === named(refs)))
+      return false
     const r: Relation = { id: 'x', kind, ...refs }
     if (followsCurve(loose.drawing, r)) return meets(loose.drawing, refs.entities)
     return fits(() => relationEquations(r, loose.drawing, vars, vars.x)) !== null
@@ -47,6 +52,8 @@ export function applicable(
   })
   return { relations, dimensions }
 }
+
+const named = (r: Refs): string => [...r.points, ...r.entities].sort().join()
 
 const meets = (drawing: Drawing, ids: string[]): boolean => {
   const [e, f] = ids.map((id) => drawing.entities.find((x) => x.id === id))
