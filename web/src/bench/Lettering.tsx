@@ -7,7 +7,7 @@ import { useState } from 'react'
 import { toast } from 'sonner'
 import { EngineError, lathe } from '../engine'
 import { setInputs } from '../session/session'
-import { Button, Choice } from '../ui/controls'
+import { Button, Choice, TextInput } from '../ui/controls'
 import { typedNumber } from '../ui/number'
 
 const FONTS: Record<string, { label: string; url: string }> = {
@@ -33,20 +33,18 @@ export function Lettering({ op, drawing }: { op: Op; drawing: Drawing }) {
   }
   return (
     <p className="flex flex-wrap items-center gap-1">
-      <input
+      <TextInput
         aria-label="Text to set"
         placeholder="text"
-        className="w-28 rounded-sm border border-rule bg-sheet px-1.5 py-0.5"
+        className="w-28"
         value={text}
-        onChange={(e) => setText(e.target.value)}
-        onKeyDown={(e) => e.stopPropagation()}
+        onText={setText}
       />
-      <input
+      <TextInput
         aria-label="Size of the text, mm"
-        className="figures w-12 rounded-sm border border-rule bg-sheet px-1.5 py-0.5"
+        className="figures w-12"
         value={size}
-        onChange={(e) => setSize(e.target.value)}
-        onKeyDown={(e) => e.stopPropagation()}
+        onText={setSize}
       />
       <Choice
         label="Font"

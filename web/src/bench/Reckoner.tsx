@@ -3,7 +3,7 @@ import { Calculator } from 'lucide-react'
 import { Popover } from 'radix-ui'
 import { useState } from 'react'
 import { useSession } from '../session/session'
-import { Button, Choice, IconButton } from '../ui/controls'
+import { Button, Choice, IconButton, TextInput } from '../ui/controls'
 import { typedNumber } from '../ui/number'
 
 type Way = 'clears' | 'fits' | 'wall'
@@ -157,12 +157,7 @@ function Text({
   return (
     <label className="contents">
       <span>{label}</span>
-      <input
-        className="figures min-w-0 rounded-sm border border-rule bg-sheet px-1.5 py-0.5"
-        value={value}
-        onChange={(e) => onChange(e.target.value)}
-        onKeyDown={(e) => e.stopPropagation()}
-      />
+      <TextInput className="figures min-w-0" value={value} onText={onChange} />
     </label>
   )
 }

@@ -5,7 +5,7 @@ import type { ProfileView } from '../engine'
 import { setInputs, useSession } from '../session/session'
 import { copyPieces, pastePieces, reshapeProfile } from '../table/reshaping'
 import { typedValue } from '../table/typed'
-import { Button, Choice } from '../ui/controls'
+import { Button, Choice, TextInput } from '../ui/controls'
 import { typedNumber } from '../ui/number'
 import { Lettering } from './Lettering'
 import { opName } from './names'
@@ -132,12 +132,11 @@ function Entry({
   return (
     <label className="flex items-center gap-1">
       <span>{label}</span>
-      <input
+      <TextInput
         aria-label={label}
-        className={`figures rounded-sm border border-rule bg-sheet px-1.5 py-0.5 ${className}`}
+        className={`figures ${className}`}
         value={text}
-        onChange={(e) => onText(e.target.value)}
-        onKeyDown={(e) => e.stopPropagation()}
+        onText={onText}
       />
     </label>
   )

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { toast } from 'sonner'
 import { EngineError, lathe } from '../engine'
 import { edit, logged, useSession } from '../session/session'
-import { Button, Choice } from '../ui/controls'
+import { Button, Choice, TextInput } from '../ui/controls'
 
 /** Finds the value of a figure at which a gauge reads what is wanted; shown first, applied as one step. */
 export function SolveFor() {
@@ -74,12 +74,11 @@ export function SolveFor() {
           />
           <span>should read</span>
           <span className="flex items-center gap-1">
-            <input
+            <TextInput
               aria-label="Target reading"
-              className="figures w-24 rounded-sm border border-rule bg-sheet px-1.5 py-0.5"
+              className="figures w-24"
               value={target}
-              onChange={(e) => setTarget(e.target.value)}
-              onKeyDown={(e) => e.stopPropagation()}
+              onText={setTarget}
             />
             {unit}
           </span>

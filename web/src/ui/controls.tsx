@@ -71,6 +71,22 @@ export function IconButton({
   )
 }
 
+/** A text field that tells every change; the page's keys do not hear what is typed in it. */
+export function TextInput({
+  onText,
+  className,
+  ...rest
+}: Omit<ComponentProps<'input'>, 'onChange'> & { onText(text: string): void }) {
+  return (
+    <input
+      className={clsx('rounded-sm border border-rule bg-sheet px-1.5 py-0.5', className)}
+      onChange={(e) => onText(e.target.value)}
+      onKeyDown={(e) => e.stopPropagation()}
+      {...rest}
+    />
+  )
+}
+
 type CommitInputProps = Omit<InputHTMLAttributes<HTMLInputElement>, 'value' | 'onChange'> & {
   value: string
   /** Called with the text on Enter or on leaving the field, if it changed. */
