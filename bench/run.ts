@@ -3,15 +3,17 @@
 
 import { readFileSync } from 'node:fs'
 import { loadKernel } from '@ivory/core/kernel'
-import { turnedOf } from '@ivory/core/ops'
+import { START, turnedOf } from '@ivory/core/ops'
 import { dragTo, enclosed, hold, offsetChain } from '@ivory/core/profile'
-import { RebuildCache, readGauges, rebuild } from '@ivory/core/rebuild'
+import { RebuildCache, rangeOf, readGauges, rebuild } from '@ivory/core/rebuild'
 import { writeStl } from '@ivory/core/release'
 import { liftToSolid, solidMesh } from '@ivory/core/turned'
 import type { Workpiece } from '@ivory/core/workpiece'
 import { demoSet } from '@ivory/demo'
 import { bodyView, viewOf } from '../web/src/engine/view'
 import { star, steppedProfile } from './drafting'
+import { benchExact } from './exact'
+import { groovedBeaker } from './grooves'
 import { measurePage } from './page'
 
 const median = (xs: number[]): number => [...xs].sort((a, b) => a - b)[Math.floor(xs.length / 2)]!
@@ -45,10 +47,25 @@ const frame = 1000 / 30
 const chain = time((i) => rebuild(wider(i)), 30)
 row('turned chain, nothing kept / frame at 30 Hz', chain / frame, ms(chain))
 
+const grooved = Array.from({ length: 36 }, (_, i) => groovedBeaker(20, i))
+const grooves = time((i) => rebuild(grooved[i]!), 12)
+row('20 patterned grooves, nothing kept / 60 ms', grooves / 60, ms(grooves))
+const builtGrooves = grooved.map((w) => rebuild(w))
+const grooveGauges = time((i) => readGauges(grooved[i]!, builtGrooves[i]!), 12)
+row('their gauges / the grooves', grooveGauges / grooves, ms(grooveGauges))
+const shellId = cruet.route.find((o) => o.kind === 'shell')!.id
+const shellRange = time((i) => rangeOf(wider(i), rebuild(wider(i)), shellId, 'wall'), 3, 1)
+row('range of the cruet’s shell / its chain', shellRange / chain, ms(shellRange))
+
 const cache = new RebuildCache()
 const drag = time((i) => {
   const w = wider(i)
-  viewOf(w, rebuild(w, cache), { cutaway: true, fill: null, draft: true, solid: false }, 0)
+  viewOf(
+    w,
+    rebuild(w, cache),
+    { cutaway: true, fill: null, draft: true, solid: false, plane: START.planes.front!.frame },
+    0,
+  )
 }, 40)
 row('drag step: route and section / frame at 30 Hz', drag / frame, ms(drag))
 
@@ -74,7 +91,14 @@ row('all gauges / turned chain', gauges / chain, `${ms(gauges)} / ${ms(chain)}`)
 
 const body = Object.values(built.state.bodies)[0]!
 const display = time(
-  () => bodyView(body, { cutaway: true, fill: null, draft: false, solid: true }),
+  () =>
+    bodyView(body, {
+      cutaway: true,
+      fill: null,
+      draft: false,
+      solid: true,
+      plane: START.planes.front!.frame,
+    }),
   10,
 )
 row('display buffers / turned chain', display / chain, `${ms(display)} / ${ms(chain)}`)
@@ -107,6 +131,8 @@ row(
   chain / (lift * bodyOps),
   `${ms(chain)} / ${ms(lift * bodyOps)}`,
 )
+
+await benchExact(row)
 
 const budget = 8
 for (const n of [20, 60, 200]) {

@@ -17,7 +17,7 @@ export default defineConfig({
     launchOptions: LAUNCH,
   },
   webServer: {
-    command: 'npx tsx server/src/main.ts',
+    command: 'node dist/server.js',
     cwd: '..',
     env: { PORT: String(PORT) },
     url: `http://127.0.0.1:${PORT}/api/health`,

@@ -25,7 +25,7 @@ export function must(command, args, env) {
 
 export function installPackages() {
   if (existsSync(path.join(root, 'node_modules/.package-lock.json'))) return
-  must('npm', ['install', '--no-audit', '--no-fund'])
+  must('npm', ['ci', '--no-audit', '--no-fund'])
 }
 
 export function installChromium() {

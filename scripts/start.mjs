@@ -3,4 +3,4 @@ import { installPackages, must } from './common.mjs'
 
 installPackages()
 must('npm', ['run', '-s', 'build'])
-must('npx', ['tsx', 'server/src/main.ts'])
+must('node', ['dist/server.js'])

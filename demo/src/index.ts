@@ -1,4 +1,6 @@
 import { checkWorkpiece, type Workpiece } from '@ivory/core/workpiece'
+import batterScoop from '../set/batter-scoop.lathe.json'
+import counterClip from '../set/counter-clip.lathe.json'
 import eggCup from '../set/egg-cup.lathe.json'
 import mixingBowl from '../set/mixing-bowl.lathe.json'
 import oilCruet from '../set/oil-cruet.lathe.json'
@@ -6,7 +8,7 @@ import pepperMillTop from '../set/pepper-mill-top.lathe.json'
 
 /** The Saltmarsh Counter Set: kitchen goods of a made-up studio. The cruet comes first. */
 export function demoSet(): Workpiece[] {
-  return [oilCruet, mixingBowl, eggCup, pepperMillTop].map((doc) => {
+  return [oilCruet, mixingBowl, eggCup, pepperMillTop, batterScoop, counterClip].map((doc) => {
     const read = checkWorkpiece(doc)
     if (!read.ok) throw new Error(read.diagnosis.message)
     return read.value

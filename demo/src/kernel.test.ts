@@ -11,7 +11,8 @@ beforeAll(async () => {
 })
 
 /** An independent computation of the same bodies: the B-rep kernel, by surface quadrature. */
-describe.each(demoSet().map((w) => [w.name, w] as const))('%s in the kernel', (_, w) => {
+const turned = demoSet().filter((w) => rebuild(w).waits.length === 0)
+describe.each(turned.map((w) => [w.name, w] as const))('%s in the kernel', (_, w) => {
   it('has the volume, area, centre and box of the turned body, closed and valid', () => {
     for (const body of Object.values(rebuild(w).state.bodies)) {
       const turned = turnedOf(body)

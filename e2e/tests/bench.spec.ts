@@ -53,7 +53,9 @@ test('the palette runs a command, keys do the same', async ({ page }) => {
   await expect(page).toHaveURL(/release$/)
   await page.keyboard.press('4')
   await expect(page).toHaveURL(/refine$/)
-  await page.keyboard.press('Alt+4')
+  await expect(page.getByRole('toolbar', { name: 'Tools of Refine' })).toBeVisible()
+  await page.keyboard.press('i')
+  await page.keyboard.press('f')
   await expect(routeRow(page, 'Fillet 5')).toBeVisible()
 })
 

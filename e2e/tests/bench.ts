@@ -16,11 +16,23 @@ export async function openDemo(page: Page): Promise<void> {
   await expect(page.getByTestId('section').first()).toBeVisible()
 }
 
-export const routeRow = (page: Page, name: string) =>
-  page.getByRole('navigation', { name: 'Route' }).getByText(name, { exact: true })
+export const route = (page: Page) => page.getByRole('navigation', { name: 'Route' })
 
-export const stage = (page: Page, name: string) =>
-  page.getByRole('navigation', { name: 'Stages of the job' }).getByRole('link', { name }).click()
+/** Types into a field and has it take effect. */
+export async function commit(page: Page, label: string, text: string): Promise<void> {
+  await page.getByLabel(label, { exact: true }).fill(text)
+  await page.getByLabel(label, { exact: true }).press('Enter')
+}
+
+export const routeRow = (page: Page, name: string) => route(page).getByText(name, { exact: true })
+
+export async function stage(page: Page, name: string): Promise<void> {
+  const link = page
+    .getByRole('navigation', { name: 'Stages of the job' })
+    .getByRole('link', { name })
+  await link.click()
+  await expect(link).toHaveAttribute('aria-current', 'page')
+}
 
 /** Draws a chain of lines by typing its places. */
 export async function drawLines(page: Page, places: string[]): Promise<void> {

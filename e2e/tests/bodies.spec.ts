@@ -1,12 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, type Page, test } from '@playwright/test'
-import { drawLines, newWorkpiece, reading, routeRow, saved, stage } from './bench'
+import { commit, drawLines, newWorkpiece, reading, route, routeRow, saved, stage } from './bench'
 
-const commit = async (page: Page, label: string, text: string) => {
-  await page.getByLabel(label, { exact: true }).fill(text)
-  await page.getByLabel(label, { exact: true }).press('Enter')
-}
-const route = (page: Page) => page.getByRole('navigation', { name: 'Route' })
 const press = (page: Page, name: string) =>
   page.getByRole('button', { name: new RegExp(`^${name}`) }).click()
 
@@ -58,9 +53,53 @@ test('an outward shell and a split: the wall is outside, both parts stay', async
   await commit(page, 'Distance', '30')
   await stage(page, 'Refine')
   await press(page, 'Split')
+  // A new split holds from the start: at the middle of the body.
+  await expect(route(page)).toContainText(/cm³ below, .* cm³ above/)
+  await page.getByLabel('Part', { exact: true }).selectOption('plane')
   await page.getByLabel('At', { exact: true }).selectOption({ label: 'Datum plane 1' })
   await expect(route(page)).toContainText(/cm³ below, .* cm³ above/)
   await expect(page.getByTestId('section')).toHaveCount(2)
+})
+
+test('a wall holds in two spans: below the neck, and once the lower room is gone', async ({
+  page,
+}) => {
+  await newWorkpiece(page)
+  const outline = ['0 0', '40 0', '40 23', '10.33 23', '10.33 40', '30 40', '30 120', '0 120']
+  await cylinder(page, outline)
+  await stage(page, 'Refine')
+  await press(page, 'Shell')
+  await page.locator('[data-testid="pick-face"][data-name$=":line7"]').click({ force: true })
+  const range = page.getByTestId('range')
+  // At 10.33 itself the neck is closed: what is shown holds.
+  await expect(range).toContainText('holds up to 10.329 mm')
+  await expect(range).toContainText('its neck closes at 10.33 mm')
+  // The largest ball of the lower room touches its floor and the neck's edge: (z - 23)^2 + 10.33^2 = z^2.
+  const gone = (23 ** 2 + 10.33 ** 2) / 46
+  const from = Number(/holds from ([\d.]+)/.exec((await range.textContent())!)![1])
+  expect(Math.abs(from - gone)).toBeLessThan(0.002)
+  await commit(page, 'Wall', '12')
+  await expect(page.getByTestId('lathe-state')).toContainText('fail')
+  await commit(page, 'Wall', '14')
+  await expect(route(page)).toContainText(/wall 14\.00/)
+})
+
+test('a split at a height keeps it as a datum plane, which the split then follows', async ({
+  page,
+}) => {
+  await newWorkpiece(page)
+  await cylinder(page, ['0 0', '25 0', '25 50', '0 50'])
+  await stage(page, 'Refine')
+  await press(page, 'Split')
+  await commit(page, 'Height', '20')
+  await page.getByRole('button', { name: 'Keep this height as a datum plane' }).click()
+  await expect(routeRow(page, 'Plane of Split 1')).toBeVisible()
+  await routeRow(page, 'Plane of Split 1').click()
+  await expect(page.getByLabel('Distance', { exact: true })).toHaveValue('20')
+  await commit(page, 'Distance', '30')
+  await stage(page, 'Gauge')
+  await gauge(page, 'Height')
+  await expect(page.getByTestId('gauge-height')).toHaveText('30.00 mm')
 })
 
 test('a STEP file becomes a body of a new workpiece and leaves again', async ({ page }) => {

@@ -4,13 +4,13 @@ import compression from 'compression'
 import express, { type Express, type NextFunction, type Request, type Response } from 'express'
 import { rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
-import { runMeasure } from './worker-host'
+import type { MeasureReply } from './measuring'
 
 export interface AppOptions {
   /** Folder of the built page; without it only the API is served. */
   page?: string
-  /** Milliseconds a rebuild may take. */
-  timeLimit: number
+  /** Rebuilds and measures the text of a workpiece. */
+  measure(text: string): Promise<MeasureReply>
   /** Largest body accepted, bytes. */
   sizeLimit: number
 }
@@ -54,7 +54,7 @@ export function createApp(options: AppOptions): Express {
         res.status(400).json({ error: 'Send the text of a .lathe.json file.' })
         return
       }
-      const reply = await runMeasure(req.body, options.timeLimit)
+      const reply = await options.measure(req.body)
       if (reply.ok) res.json(reply.value)
       else res.status(reply.status).json({ error: reply.error })
     },

@@ -1,7 +1,7 @@
-import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { z } from 'zod'
 import { createApp } from './app'
+import { createMeasuring } from './measuring'
 
 const env = z
   .object({
@@ -10,8 +10,14 @@ const env = z
   })
   .parse(process.env)
 
-const page = path.join(path.dirname(fileURLToPath(import.meta.url)), '../../web/dist')
-const app = createApp({ page, timeLimit: 20_000, sizeLimit: 20 * 1024 * 1024 })
+// Built, this file and its thread stand beside each other in `dist`.
+const here = (file: string) => fileURLToPath(new URL(file, import.meta.url))
+const measuring = createMeasuring(here('./measure-thread.js'), 20_000)
+const app = createApp({
+  page: here('../web/dist'),
+  measure: measuring.measure,
+  sizeLimit: 20 * 1024 * 1024,
+})
 const server = app.listen(env.PORT, env.HOST, (error?: Error) => {
   if (error) {
     console.error(`The server could not start: ${error.message}`)
@@ -22,4 +28,8 @@ const server = app.listen(env.PORT, env.HOST, (error?: Error) => {
   const port = typeof address === 'object' && address ? address.port : env.PORT
   console.log(`Ivory Lathe is at http://${env.HOST}:${port}/`)
 })
-for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => server.close())
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.once(signal, () => {
+    server.close()
+    void measuring.close()
+  })

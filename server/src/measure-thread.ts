@@ -1,13 +1,12 @@
-import { parentPort, workerData } from 'node:worker_threads'
-import { loadKernel } from '@ivory/core/kernel'
-import { measureFile } from '@ivory/core/release'
-import type { MeasureReply } from './worker-host'
+import { loadShapes, type ShapeStore } from '@ivory/core/exact'
+import { measureReport } from '@ivory/core/release'
+import type { Workpiece } from '@ivory/core/workpiece'
 
-const { text } = workerData as { text: string }
-const outcome = await measureFile('posted.lathe.json', new TextEncoder().encode(text), () =>
-  loadKernel(),
-)
-const reply: MeasureReply = outcome.ok
-  ? { ok: true, value: outcome.value }
-  : { ok: false, status: 400, error: outcome.diagnosis.message }
-parentPort!.postMessage(reply)
+let shapes: Promise<ShapeStore> | undefined
+
+/** What a thread of the pool does: rebuilds and measures one workpiece. The kernel is loaded once. */
+export default (w: Workpiece) =>
+  measureReport(w, () => {
+    shapes ??= loadShapes()
+    return shapes
+  })

@@ -44,7 +44,7 @@ const router = createBrowserRouter([
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={client}>
-      <Tooltip.Provider delayDuration={400}>
+      <Tooltip.Provider delayDuration={0} disableHoverableContent>
         <RouterProvider router={router} />
         <Toaster
           position="bottom-center"

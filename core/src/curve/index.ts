@@ -1,3 +1,4 @@
+export { Bundle, type BundleHit } from './bundle'
 export { arcAbout, arcTangent, arcThrough } from './circle'
 export {
   boundsOf,

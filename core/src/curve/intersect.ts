@@ -46,6 +46,8 @@ export function selfIntersect(c: Curve): Meeting[] {
   for (const hit of bySearch(c, c)) {
     const m = hit.t < hit.s ? hit : { t: hit.s, s: hit.t }
     const p = pointAt(c, m.t)
+    // A closed curve meets itself at its seam without crossing there.
+    if (m.t < 1e-6 && m.s > 1 - 1e-6) continue
     const apart = m.s - m.t > 1e-6 && dist(pointAt(c, (m.t + m.s) / 2), p) > POINT
     if (apart && !out.some((o) => dist(pointAt(c, o.t), p) <= 2 * POINT)) out.push(m)
   }

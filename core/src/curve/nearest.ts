@@ -67,15 +67,38 @@ function nearestOnSpline(c: Curve, p: P2): Nearest {
   return best ? closer(best, ends) : ends
 }
 
-/** Newton on (C - p) . C' inside [a, b], halving where a step leaves the bracket. */
-function polish(c: Curve, p: P2, a: number, b: number): Nearest {
-  let t = (a + b) / 2
+/**
+ * The place on a spline nearest to p, as far as it is led to from one chord of the search polyline; null
+ * where that stretch cannot come nearer than `most`.
+ */
+export function chordFoot(c: Curve, p: P2, chord: number, most: number): Nearest | null {
+  const { t, x, y, chord: off } = searchLine(c)
+  const [dx, dy] = [x[chord + 1]! - x[chord]!, y[chord + 1]! - y[chord]!]
+  const [px, py] = [p[0] - x[chord]!, p[1] - y[chord]!]
+  const l2 = dx * dx + dy * dy
+  const u = l2 > 0 ? Math.min(1, Math.max(0, (px * dx + py * dy) / l2)) : 0
+  if (Math.hypot(px - dx * u, py - dy * u) - off >= most) return null
+  const [t0, t1] = [t[chord]!, t[chord + 1]!]
+  let hit = polish(c, p, t0, t1, t0 + (t1 - t0) * u)
+  if (chord === 0) hit = closer(hit, found(c, 0, p))
+  if (chord === t.length - 2) hit = closer(hit, found(c, 1, p))
+  return hit
+}
+
+/**
+ * Newton on (C - p) . C' inside [a, b], halving where a step leaves the bracket. At a cusp the root is a
+ * double one, which Newton nears by a factor only: hence the many steps.
+ */
+function polish(c: Curve, p: P2, a: number, b: number, from = (a + b) / 2): Nearest {
+  let t = from
   const [lo, hi] = [Math.max(0, a - (b - a)), Math.min(1, b + (b - a))]
-  for (let i = 0; i < 12; i++) {
+  for (let i = 0; i < 40; i++) {
     const { p: q, d1, d2 } = evaluate(c, t)
     const [ex, ey] = [q[0] - p[0], q[1] - p[1]]
     const f = ex * d1[0] + ey * d1[1]
     const g = d1[0] * d1[0] + d1[1] * d1[1]
+    // A curve without extent is where it is.
+    if (g === 0) break
     const full = g + ex * d2[0] + ey * d2[1]
     const next = Math.min(hi, Math.max(lo, t - f / (full > g * 0.1 ? full : g)))
     if (Math.abs(next - t) < 1e-13) {

@@ -1,12 +1,47 @@
-import { brimVolume, filledTo, levelFor } from '../turned'
-import { fixed, type GaugeSpec } from './spec'
+import { pointAt } from '../curve'
+import { fixed } from '../math'
+import { basinOf } from '../mesh'
+import {
+  brimVolume,
+  type Cavity,
+  filledTo,
+  levelFor,
+  type TurnedBody,
+  trappedVolume,
+  voidVolume,
+} from '../turned'
+import type { GaugeSpec, Reading } from './spec'
 
 /** US fluid ounce, ml (NIST Handbook 44). */
 const FL_OZ = 29.5735295625
 
 const ml = (mm3: number) => `${fixed(mm3 / 1000, 1)} ml`
 const floz = (mm3: number) => `${fixed(mm3 / 1000 / FL_OZ, 2)} US fl oz`
-const NO_CAVITY = 'The body holds nothing: it has no hollow that is open at the top.'
+
+/** Why a body holds nothing, in words. */
+function nothing(sealed: number): string {
+  return sealed > 0
+    ? `Nothing can be poured in: the hollow of ${ml(sealed)} is closed all round.`
+    : 'The body holds nothing: it has no hollow that is open at the top.'
+}
+
+/** A reading of a volume, mm3, in both measures. */
+const reading = (v: number, rows: Reading['rows'], places: Reading['places']): Reading => ({
+  low: v / 1000,
+  high: v / 1000,
+  text: ml(v),
+  rows: [{ label: 'in US measure', text: floz(v) }, ...rows],
+  places,
+})
+
+/** What a person would otherwise count in. */
+const apart = (cavity: Cavity, turned: TurnedBody): Reading['rows'] => {
+  const [air, sealed] = [trappedVolume(cavity), voidVolume(turned)]
+  return [
+    ...(air > 0 ? [{ label: 'air trapped under the overhang, not counted', text: ml(air) }] : []),
+    ...(sealed > 0 ? [{ label: 'closed hollow, not counted', text: ml(sealed) }] : []),
+  ]
+}
 
 export const capacityGauge: GaugeSpec = {
   kind: 'capacity',
@@ -14,21 +49,37 @@ export const capacityGauge: GaugeSpec = {
   help: 'What the upright vessel holds before it runs over.',
   unit: 'ml',
   target: 'capacity',
-  needs: 'section',
   params: [],
-  measure({ cavity }) {
-    if (!cavity) return NO_CAVITY
-    const v = brimVolume(cavity)
-    return {
-      low: v / 1000,
-      high: v / 1000,
-      text: ml(v),
-      rows: [
-        { label: 'in US measure', text: floz(v) },
+  ofSection({ cavity, turned }) {
+    if (!cavity) return nothing(voidVolume(turned))
+    return reading(
+      brimVolume(cavity),
+      [
         { label: 'depth inside', text: `${fixed(cavity.brim - cavity.floor, 2)} mm` },
+        ...apart(cavity, turned),
       ],
-      places: [{ at: [0, cavity.brim], label: 'brim' }],
-    }
+      [
+        { at: [0, cavity.brim], label: 'brim' },
+        ...cavity.trapped.map((r) => ({
+          at: pointAt(r.outer[0]!.curve, 0.5),
+          label: 'trapped air',
+        })),
+      ],
+    )
+  },
+  ofSolid({ mesh }) {
+    const basin = mesh && basinOf(mesh)
+    if (!basin || basin.volume === 0) return nothing(basin?.sealed ?? 0)
+    const { volume, brim, floor, at, sealed } = basin
+    return reading(
+      volume,
+      [
+        { label: 'depth inside', text: `${fixed(brim - floor, 2)} mm` },
+        { label: 'read from slices of its triangles', text: 'to about 0.1 %' },
+        ...(sealed > 0 ? [{ label: 'closed hollow, not counted', text: ml(sealed) }] : []),
+      ],
+      [{ at, label: 'brim' }],
+    )
   },
 }
 
@@ -37,26 +88,22 @@ export const fillGauge: GaugeSpec = {
   label: 'Filled to a level',
   help: 'What it holds up to a level above the inside floor; drag the level on the Stage.',
   unit: 'ml',
-  needs: 'section',
   params: [
     { name: 'share', label: 'Fill, % of brim', help: 'Share of the brim volume.', start: 90 },
   ],
-  measure({ cavity }, params) {
-    if (!cavity) return NO_CAVITY
+  ofSection({ cavity, turned }, params) {
+    if (!cavity) return nothing(voidVolume(turned))
     const brim = brimVolume(cavity)
     const share = Math.min(100, Math.max(0, Number(params.share ?? 90))) / 100
     const level = levelFor(cavity, brim * share) ?? cavity.brim
     const v = filledTo(cavity, level).volume
-    return {
-      low: v / 1000,
-      high: v / 1000,
-      text: ml(v),
-      rows: [
-        { label: 'in US measure', text: floz(v) },
+    return reading(
+      v,
+      [
         { label: 'depth', text: `${fixed(level - cavity.floor, 2)} mm` },
         { label: 'headspace', text: `${fixed(100 * (1 - v / brim), 1)} %` },
       ],
-      places: [{ at: [0, level], label: 'level' }],
-    }
+      [{ at: [0, level], label: 'level' }],
+    )
   },
 }

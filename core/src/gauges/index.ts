@@ -1,4 +1,4 @@
-export { footRadius, tippingAngle } from './balance'
+export { type Balance, balanceOf, footRadius, tippingAngle } from './balance'
 export { polesOf } from './poles'
 export { GAUGES, gaugeSpec } from './registry'
 export {

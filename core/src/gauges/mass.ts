@@ -1,4 +1,5 @@
-import { fixed, type GaugeSpec } from './spec'
+import { fixed } from '../math'
+import type { GaugeSpec } from './spec'
 
 export const massGauge: GaugeSpec = {
   kind: 'mass',
@@ -6,9 +7,8 @@ export const massGauge: GaugeSpec = {
   help: 'Material volume times the density of the material chosen for the body or in the brief.',
   unit: 'g',
   target: 'mass',
-  needs: 'solid',
   params: [],
-  measure({ volume: v, density }) {
+  ofSolid({ volume: v, density }) {
     if (density === undefined) return 'Choose a material for the body or in the brief.'
     const g = (v / 1000) * density
     return {

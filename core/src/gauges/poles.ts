@@ -1,7 +1,7 @@
 import { pointAt, tangentAt } from '../curve'
-import { POINT } from '../math'
+import { fixed, POINT } from '../math'
 import { faceSegs, type TurnedBody } from '../turned'
-import { fixed, type GaugeSpec } from './spec'
+import type { GaugeSpec } from './spec'
 
 /** Places where a face meets the axis, and how far off square, rad. */
 export function polesOf(b: TurnedBody): { at: [number, number]; off: number; face: string }[] {
@@ -26,9 +26,8 @@ export const polesGauge: GaugeSpec = {
   label: 'Poles off square',
   help: 'Where a face meets the axis other than square, the body has a point or a dimple.',
   unit: 'deg',
-  needs: 'section',
   params: [],
-  measure({ turned }) {
+  ofSection({ turned }) {
     const poles = polesOf(turned)
     if (poles.length === 0) return 'No face meets the axis.'
     const off = poles.map((p) => (p.off * 180) / Math.PI)

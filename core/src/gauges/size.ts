@@ -1,4 +1,5 @@
-import { fixed, type GaugeSpec } from './spec'
+import { fixed } from '../math'
+import type { GaugeSpec } from './spec'
 
 const text = (x: number) => `${fixed(x, 2)} mm`
 
@@ -8,9 +9,8 @@ export const heightGauge: GaugeSpec = {
   help: 'Overall size along z.',
   unit: 'mm',
   target: 'height',
-  needs: 'solid',
   params: [],
-  measure({ bounds }) {
+  ofSolid({ bounds }) {
     const { min, max } = bounds
     const h = max[2] - min[2]
     return { low: h, high: h, text: text(h), rows: [], places: [] }
@@ -23,9 +23,8 @@ export const widthGauge: GaugeSpec = {
   help: 'The larger of the overall sizes along x and y.',
   unit: 'mm',
   target: 'width',
-  needs: 'solid',
   params: [],
-  measure({ bounds }) {
+  ofSolid({ bounds }) {
     const { min, max } = bounds
     const [x, y] = [max[0] - min[0], max[1] - min[1]]
     const w = Math.max(x, y)

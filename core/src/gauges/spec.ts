@@ -1,5 +1,13 @@
 import type { P3, Place } from '../math'
-import { type Cavity, cavityOf, spaceBounds, type TurnedBody, volumeOf } from '../turned'
+import type { TriMesh } from '../mesh'
+import {
+  type Cavity,
+  cavityOf,
+  centroidOf,
+  spaceBounds,
+  type TurnedBody,
+  volumeOf,
+} from '../turned'
 import type { Limits, Target } from '../workpiece'
 
 /** A body by its half-section. Its cavity is worked out once for all gauges. */
@@ -12,8 +20,11 @@ export interface SectionSubject {
 /** What every closed body has, whatever it is made of: mm3, mm. */
 export interface SolidSubject {
   volume: number
+  centroid: P3
   bounds: { min: P3; max: P3 }
   density: number | undefined
+  /** Its triangles; null for one that is read on its half-section. */
+  mesh: TriMesh | null
 }
 /** The body a gauge looks at; `section` is null for one that is not turned. */
 export interface Subject {
@@ -21,16 +32,19 @@ export interface Subject {
   section: SectionSubject | null
 }
 export const subjectOf = (turned: TurnedBody, density?: number): Subject => ({
-  solid: { volume: volumeOf(turned), bounds: spaceBounds(turned), density },
+  solid: {
+    volume: volumeOf(turned),
+    centroid: centroidOf(turned),
+    bounds: spaceBounds(turned),
+    density,
+    mesh: null,
+  },
   section: { turned, density, cavity: cavityOf(turned) },
 })
 export const solidSubject = (
-  measure: { volume: number; bounds: { min: P3; max: P3 } },
+  of: Omit<SolidSubject, 'density' | 'mesh'> & { mesh: TriMesh },
   density?: number,
-): Subject => ({
-  solid: { volume: measure.volume, bounds: measure.bounds, density },
-  section: null,
-})
+): Subject => ({ solid: { ...of, density }, section: null })
 
 /** What a gauge reads. `low` and `high` are held against the limits (one value: both the same). */
 export interface Reading {
@@ -52,16 +66,19 @@ interface Common {
   target?: Target
   params: { name: string; label: string; help: string; start: number }[]
 }
-/** `measure` gives a sentence where the body has no such measure. */
-export type GaugeSpec =
-  | (Common & { needs: 'section'; measure(s: SectionSubject, params: Params): Reading | string })
-  | (Common & { needs: 'solid'; measure(s: SolidSubject, params: Params): Reading | string })
+/** How a gauge reads a body; it gives a sentence where the body has no such measure. */
+export interface GaugeSpec extends Common {
+  /** On the half-section of a turned body. */
+  ofSection?(s: SectionSubject, params: Params): Reading | string
+  /** On any closed body: one that is not turned, or where no half-section is needed. */
+  ofSolid?(s: SolidSubject, params: Params): Reading | string
+}
 
 /** Reads a gauge on a body of any kind. */
 export function readWith(spec: GaugeSpec, s: Subject, params: Params): Reading | string {
-  if (spec.needs === 'solid') return spec.measure(s.solid, params)
-  if (s.section) return spec.measure(s.section, params)
-  return 'The body comes from a file and has no half-section to read this on.'
+  if (s.section && spec.ofSection) return spec.ofSection(s.section, params)
+  if (spec.ofSolid) return spec.ofSolid(s.solid, params)
+  return 'The body has no half-section to read this on.'
 }
 
 export type Verdict = 'holds' | 'marginal' | 'out' | 'none'
@@ -82,5 +99,3 @@ export function verdictOf(low: number, high: number, limits: Limits | undefined)
     (min !== undefined && low < min + margin) || (max !== undefined && high > max - margin)
   return close ? 'marginal' : 'holds'
 }
-
-export const fixed = (x: number, digits: number): string => x.toFixed(digits)

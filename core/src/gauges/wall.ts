@@ -1,5 +1,6 @@
+import { fixed } from '../math'
 import { wallAlong } from '../turned'
-import { fixed, type GaugeSpec } from './spec'
+import type { GaugeSpec } from './spec'
 
 export const wallGauge: GaugeSpec = {
   kind: 'wall',
@@ -7,11 +8,10 @@ export const wallGauge: GaugeSpec = {
   help: 'Thinnest and thickest wall along the section, by the largest ball that fits between both sides.',
   unit: 'mm',
   target: 'wall',
-  needs: 'section',
   params: [],
-  measure({ turned, cavity }) {
-    const w = wallAlong(turned, cavity)
-    if (!w) return 'The body is not hollow, so it has no wall.'
+  ofSection({ turned }) {
+    const w = wallAlong(turned)
+    if (!w) return 'The body is solid all through, so it has no wall.'
     const text = (x: number) => `${fixed(x, 2)} mm`
     return {
       low: w.min.wall,

@@ -1,11 +1,20 @@
 export { loadKernel } from './occt'
 export { KernelScope, scoped } from './scope'
 export {
+  type Anatomy,
+  type EdgeInfo,
+  type EdgeWork,
+  type FaceInfo,
+  type How,
   type Kernel,
   KernelError,
   type KernelMesh,
+  type Made,
+  type Motion,
+  type Origin,
   type PlanarFace,
   type SolidHandle,
   type SolidMeasure,
+  type SurfaceKind,
   type WireCurve,
 } from './types'

@@ -1,17 +1,39 @@
-import type { P3 } from '../math'
+import type { Frame, P3 } from '../math'
 
 /** An edge of a planar face in space, mm. */
 export type WireCurve =
   | { kind: 'line'; a: P3; b: P3 }
   | { kind: 'arc'; a: P3; mid: P3; b: P3 }
-  | { kind: 'spline'; degree: number; knots: number[]; poles: P3[] }
+  | { kind: 'spline'; degree: number; knots: number[]; poles: P3[]; weights?: number[] }
 
 /** A planar face by its loops, outer first. */
 export type PlanarFace = WireCurve[][]
 
-/** A solid kept in the kernel; good until freed. */
+/** A shape kept in the kernel; good until freed. */
 export interface SolidHandle {
   readonly id: number
+}
+
+/**
+ * What a face of a result comes from. `shape` counts the shapes given to the call, `face` the faces of
+ * that shape in its order, `piece` the curves of the swept profile, loop by loop.
+ */
+export type Origin =
+  | { from: 'face'; shape: number; face: number; made: boolean }
+  | { from: 'edge' | 'vertex'; shape: number; faces: number[] }
+  | { from: 'piece'; piece: number }
+  | { from: 'end'; last: boolean }
+
+/** A new shape, and what each of its faces comes from, in its order. */
+export interface Made {
+  shape: SolidHandle
+  origins: Origin[][]
+}
+
+/** A motion or scaling of space: x' = m x + t, m a rotation, mirroring or one factor in all directions. */
+export interface Motion {
+  m: readonly [P3, P3, P3]
+  t: P3
 }
 
 export interface SolidMeasure {
@@ -32,16 +54,106 @@ export interface KernelMesh {
   triangles: Uint32Array
 }
 
+export type SurfaceKind = 'plane' | 'cylinder' | 'cone' | 'sphere' | 'torus' | 'free'
+export interface FaceInfo {
+  kind: SurfaceKind
+  /** mm2 */
+  area: number
+  /** The axis of a cylinder and its radius, mm. */
+  round?: { origin: P3; dir: P3; radius: number }
+}
+export interface EdgeInfo {
+  /** The one or two faces it bounds, by number; one for a seam. */
+  faces: number[]
+  /** mm */
+  length: number
+  straight: boolean
+}
+
+/** Faces and edges of a shape with triangles and lines to show them. */
+export interface Anatomy {
+  faces: FaceInfo[]
+  edges: EdgeInfo[]
+  vertices: { at: P3; faces: number[] }[]
+  /** Vertices of each face apart, with the normals of its true surface. */
+  positions: Float32Array
+  normals: Float32Array
+  triangles: Uint32Array
+  /** The face of each triangle. */
+  faceOf: Uint32Array
+  /** Segments of the edges, six numbers each, and the edge of each. */
+  lines: Float32Array
+  edgeOf: Uint32Array
+}
+
+/** How one shape is combined with others. */
+export type How = 'join' | 'cut' | 'meet'
+
+/** A rounding or bevel of one edge, named by its number in the shape. */
+export interface EdgeWork {
+  edge: number
+  /** mm; of a rounding at the start and end of the edge. */
+  size: number
+  end?: number
+}
+
 /** What the exact kernel does for us, in our words. Throws `KernelError` with a sentence. */
 export interface Kernel {
   /** Sweeps planar faces about an axis by `angle` rad (2 pi for a whole turn); several give one compound. */
   revolve(faces: PlanarFace[], origin: P3, axis: P3, angle: number): SolidHandle
-  fuse(a: SolidHandle, b: SolidHandle): SolidHandle
+  /** The same for one face, told what each face comes from. */
+  turn(face: PlanarFace, origin: P3, axis: P3, angle: number): Made
+  /** Sweeps a planar face along a straight way. */
+  prism(face: PlanarFace, way: P3): Made
+  /**
+   * The kernel's cut, join or meet of one shape with all tools at once; faces that run on are merged unless
+   * `apart`; what lies nearer than `near` mm counts as touching.
+   */
+  boolean(
+    how: How,
+    target: SolidHandle,
+    tools: SolidHandle[],
+    way?: { apart?: boolean; near?: number },
+  ): Made
+  /** Parts a solid by planes; the parts come in no order. */
+  partAt(target: SolidHandle, planes: Frame[], reach: number): Made
+  moved(s: SolidHandle, motion: Motion): Made
+  /** Several shapes as one, not joined. */
+  together(shapes: SolidHandle[]): Made
+  /** Rounds edges. The middles of faulty ones are the `KernelError`'s `places`. */
+  fillet(s: SolidHandle, work: EdgeWork[]): Made
+  chamfer(s: SolidHandle, work: EdgeWork[]): Made
+  /** Hollows a solid; `offset` mm inwards negative. */
+  thick(
+    s: SolidHandle,
+    open: number[],
+    offset: number,
+    join: 'arc' | 'intersection',
+    fixed?: boolean,
+  ): Made
+  /** Tilts faces about where they meet a plane, by `angle` rad against its normal. */
+  draft(s: SolidHandle, faces: number[], plane: Frame, angle: number): Made
+  /** The solids a shape consists of, each to be freed by the caller, and the numbers of their faces in it. */
+  solidsOf(s: SolidHandle): SolidHandle[]
+  solidFaces(s: SolidHandle): { solid: SolidHandle; faces: number[] }[]
   measure(s: SolidHandle): SolidMeasure
+  /** mm3, by triangles within `chord` mm and `angle` rad: a second witness. */
+  volumeByTriangles(s: SolidHandle, chord: number, angle: number): number
+  /** Face by face, from `per` places on each to the nearest of some faces of another shape, mm. */
+  distances(
+    s: SolidHandle,
+    faces: number[],
+    other: SolidHandle,
+    otherFaces: number[],
+    per: number,
+  ): number[][]
+  anatomy(s: SolidHandle, chord: number, angle: number): Anatomy
   /** Triangles within `chord` mm and `angle` rad of the true surface. */
   tessellate(s: SolidHandle, chord: number, angle: number): KernelMesh
   toStep(solids: { solid: SolidHandle; name: string }[]): Uint8Array
   fromStep(bytes: Uint8Array): SolidHandle
+  toBytes(s: SolidHandle): Uint8Array
+  fromBytes(bytes: Uint8Array): SolidHandle
   free(s: SolidHandle): void
   /** Solids not yet freed. */
   readonly live: number
@@ -49,4 +161,10 @@ export interface Kernel {
 
 export class KernelError extends Error {
   override name = 'KernelError'
+  /** Where it fails, in space, where the kernel tells. */
+  readonly places: readonly P3[]
+  constructor(message: string, places: readonly P3[] = []) {
+    super(message)
+    this.places = places
+  }
 }

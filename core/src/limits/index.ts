@@ -1,2 +1,2 @@
-export { type WorkingRange, workingRange } from './range'
+export { type Effort, SPARING, type Span, spanAt, type WorkingRange, workingRange } from './range'
 export { type Solutions, solveFor } from './solve'

@@ -1,19 +1,54 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { solveFor, workingRange } from '.'
 
 const no = (message: string) => ({ code: 'x', message, places: [], fixes: [] })
 
 describe('working range', () => {
-  it('finds the first block from below, not a later hole', () => {
+  it('finds every span, each with what ends it', () => {
     const r = workingRange((v) => ((v > 4.31 && v < 6) || v > 8 ? no(`at ${v}`) : null), 20)
-    expect(r.max).toBeCloseTo(4.31, 5)
-    expect(r.blocker?.message).toMatch(/^at 4\.31/)
+    expect(r.spans).toHaveLength(2)
+    expect(r.spans[0]!.from).toBe(0)
+    expect(r.spans[0]!.to).toBeCloseTo(4.31, 5)
+    expect(r.spans[0]!.blocker?.message).toMatch(/^at 4\.31/)
+    expect(r.spans[1]!.from).toBeCloseTo(6, 5)
+    expect(r.spans[1]!.to).toBeCloseTo(8, 5)
   })
-  it('reports the cap when nothing blocks, 0 when nothing holds', () => {
-    expect(workingRange(() => null, 7)).toEqual({ max: 7, blocker: null, cap: 7 })
+  it('finds a narrow failing window at its marks, wherever it lies', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.01, max: 19, noNaN: true }),
+        fc.double({ min: 0.01, max: 0.9, noNaN: true }),
+        (at, width) => {
+          const inside = (v: number) => v > at && v < at + width
+          const r = workingRange((v) => (inside(v) ? no('in the window') : null), 20, [
+            at,
+            at + width,
+          ])
+          expect(r.spans).toHaveLength(2)
+          expect(r.spans[0]!.to).toBeCloseTo(at, 4)
+          expect(r.spans[1]!.from).toBeCloseTo(at + width, 4)
+          for (const s of r.spans) expect(inside(s.from) || inside(s.to)).toBe(false)
+        },
+      ),
+    )
+  })
+  it('a plain number at the very end holds itself', () => {
+    const full = workingRange((v) => (v > 15 ? no('over') : null), 40)
+    expect(full.spans[0]!.to).toBe(15)
+    const just = workingRange((v) => (v >= 15 ? no('at it') : null), 40)
+    expect(just.spans[0]!.to).toBeLessThan(15)
+    expect(just.spans[0]!.to).toBeGreaterThan(15 - 1e-5)
+  })
+  it('reports the cap when nothing blocks, nothing when nothing holds', () => {
+    expect(workingRange(() => null, 7)).toEqual({
+      spans: [{ from: 0, to: 7, blocker: null }],
+      below: null,
+      cap: 7,
+    })
     const none = workingRange(() => no('never'), 7)
-    expect(none.max).toBeLessThan(1e-5)
-    expect(none.blocker?.message).toBe('never')
+    expect(none.spans).toEqual([])
+    expect(none.below?.message).toBe('never')
   })
 })
 

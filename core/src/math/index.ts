@@ -1,7 +1,17 @@
 export { freshId } from './ids'
-export { bad, type Diagnosis, type Fix, good, mm, type Outcome, type Place } from './outcome'
+export {
+  bad,
+  type Diagnosis,
+  type Fix,
+  good,
+  inSpace,
+  mm,
+  type Outcome,
+  type Place,
+} from './outcome'
 export { gaussRule, integrate, integrateTo } from './quadrature'
 export { brent, goldenMin } from './roots'
+export { fixed, rounded } from './round'
 export { ANGLE, FIT, MODEL, POINT } from './tolerance'
 export {
   add,

@@ -65,30 +65,30 @@ export function brent(
   return x1
 }
 
-/** Lowest value of a unimodal `f` on [a, b] by golden section, to `tol` in x. */
+/**
+ * Lowest value of a unimodal `f` on [a, b] by golden section, to `tol` in x, or until the values at both
+ * ends and between differ by no more than `level`.
+ */
 export function goldenMin(
   f: (x: number) => number,
   a: number,
   b: number,
   tol = 1e-9,
+  level = -1,
 ): { x: number; value: number } {
   const g = (Math.sqrt(5) - 1) / 2
   let [lo, hi] = [a, b]
-  let x1 = hi - g * (hi - lo)
-  let x2 = lo + g * (hi - lo)
-  let f1 = f(x1)
-  let f2 = f(x2)
+  let [x1, x2] = [hi - g * (hi - lo), lo + g * (hi - lo)]
+  let [f1, f2] = [f(x1), f(x2)]
+  let [f0, f3] = level >= 0 ? [f(lo), f(hi)] : [f1, f2]
   while (hi - lo > tol) {
+    if (Math.max(f0, f1, f2, f3) - Math.min(f0, f1, f2, f3) <= level) break
     if (f1 <= f2) {
-      hi = x2
-      x2 = x1
-      f2 = f1
+      ;[hi, f3, x2, f2] = [x2, f2, x1, f1]
       x1 = hi - g * (hi - lo)
       f1 = f(x1)
     } else {
-      lo = x1
-      x1 = x2
-      f1 = f2
+      ;[lo, f0, x1, f1] = [x1, f1, x2, f2]
       x2 = lo + g * (hi - lo)
       f2 = f(x2)
     }

@@ -1,17 +1,15 @@
 import type { P3 } from '../math'
+import { closedBy, countEdges, type EdgeCount } from './edges'
+import type { TriMesh } from './types'
 
-/** Triangles with shared vertices; outward-facing when the mesh is closed. */
-export interface TriMesh {
-  positions: Float64Array | Float32Array
-  triangles: Uint32Array
-}
 export interface MeshMeasure {
   volume: number
   area: number
   centroid: P3
   bounds: { min: P3; max: P3 }
-  /** Every edge has exactly one neighbour running the other way. */
+  /** As many triangles run one way along each edge as the other. */
   closed: boolean
+  edges: EdgeCount
   triangles: number
 }
 
@@ -34,36 +32,19 @@ export function measureMesh(m: TriMesh): MeshMeasure {
     const [ux, uy, uz] = [bx - ax, by - ay, bz - az]
     const [vx, vy, vz] = [dx - ax, dy - ay, dz - az]
     area += Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2
-    for (const k of [a, b, c]) {
-      for (const j of [0, 1, 2] as const) {
-        min[j] = Math.min(min[j], p[k + j]!)
-        max[j] = Math.max(max[j], p[k + j]!)
-      }
+    for (let j = 0; j < 3; j++) {
+      min[j] = Math.min(min[j]!, p[a + j]!, p[b + j]!, p[c + j]!)
+      max[j] = Math.max(max[j]!, p[a + j]!, p[b + j]!, p[c + j]!)
     }
   }
+  const edges = countEdges(m)
   return {
     volume,
     area,
     centroid: [cx / volume, cy / volume, cz / volume],
     bounds: { min, max },
-    closed: isClosed(m.triangles),
+    closed: m.triangles.length > 0 && closedBy(edges),
+    edges,
     triangles: m.triangles.length / 3,
   }
-}
-
-function isClosed(t: Uint32Array): boolean {
-  const open = new Map<string, number>()
-  for (let i = 0; i < t.length; i += 3) {
-    for (let k = 0; k < 3; k++) {
-      const [a, b] = [t[i + k]!, t[i + ((k + 1) % 3)]!]
-      if (a === b) return false
-      const back = `${b}-${a}`
-      const n = open.get(back)
-      if (n) {
-        if (n === 1) open.delete(back)
-        else open.set(back, n - 1)
-      } else open.set(`${a}-${b}`, (open.get(`${a}-${b}`) ?? 0) + 1)
-    }
-  }
-  return t.length > 0 && open.size === 0
 }

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { creased, measureMesh, type TriMesh, weld, weldIndexed } from '.'
+import type { P2, P3 } from '../math'
+import { measureMesh, slice, type TriMesh, weld, weldIndexed } from '.'
 
 /** A box from one corner, its triangles facing outward. */
 function box(w: number, d: number, h: number, at: [number, number, number] = [0, 0, 0]): TriMesh {
@@ -119,29 +120,41 @@ describe('welding', () => {
   })
 })
 
-describe('creases', () => {
-  it('a box has its twelve edges and flat faces', () => {
-    const c = creased(weld(soupOf(box(2, 3, 4))), 0.5)
-    expect(c.lines.length / 6).toBe(12)
-    for (let v = 0; v < c.normals.length; v += 3) {
-      const along = [0, 1, 2].map((k) => Math.abs(c.normals[v + k]!)).sort()
-      expect(along[2]).toBeCloseTo(1, 6)
-      expect(along[1]).toBeCloseTo(0, 6)
-    }
+describe('slicing', () => {
+  const at = (z: number) => ({
+    origin: [0, 0, z] as P3,
+    x: [1, 0, 0] as P3,
+    y: [0, 1, 0] as P3,
+    z: [0, 0, 1] as P3,
   })
-  it('a ball has none, and its normals point out of its centre', () => {
-    const c = creased(ball(10, 48), 0.5)
-    expect(c.lines.length).toBe(0)
-    for (let v = 0; v < c.normals.length; v += 3) {
-      const cos = [0, 1, 2].reduce((s, k) => s + (c.normals[v + k]! * c.positions[v + k]!) / 10, 0)
-      expect(cos).toBeGreaterThan(0.995)
-    }
+  /** Shoelace. */
+  const area = (line: P2[]) =>
+    line.slice(1).reduce((sum, q, i) => sum + (line[i]![0] * q[1] - q[0] * line[i]![1]) / 2, 0)
+
+  it('a box gives its rectangle, run with the material on the left', () => {
+    const lines = slice(weld(soupOf(box(20, 30, 40))), at(1))
+    expect(lines).toHaveLength(1)
+    expect(lines[0]![0]).toEqual(lines[0]!.at(-1))
+    expect(area(lines[0]!)).toBeCloseTo(600, 4)
   })
-  it('the rim of an open mesh is drawn', () => {
-    const m = box(1, 1, 1)
-    const open = { ...m, triangles: m.triangles.slice(6) }
-    // Without its foot the box keeps eight creases and shows the four edges round the hole.
-    expect(creased(open, 0.5).lines.length / 6).toBe(12)
-    expect(creased(open, 3).lines.length / 6).toBe(4)
+  it('a plane through vertices or along a face cuts cleanly', () => {
+    const mesh = weld(soupOf(box(20, 30, 40)))
+    const { min, max } = measureMesh(mesh).bounds
+    for (const z of [min[2], max[2]]) {
+      const sum = slice(mesh, at(z)).reduce((a, l) => a + area(l), 0)
+      expect([0, 600].some((want) => Math.abs(sum - want) < 1e-3)).toBe(true)
+    }
+    expect(slice(mesh, at(max[2] + 1))).toEqual([])
+  })
+  it('a ball gives a circle of its radius there', () => {
+    const [line, ...more] = slice(ball(10, 96), at(6))
+    expect(more).toHaveLength(0)
+    expect(area(line!) / (Math.PI * 64)).toBeCloseTo(1, 2)
+  })
+  it('an open mesh gives open lines', () => {
+    const whole = weld(soupOf(box(20, 30, 40)))
+    const open = { ...whole, triangles: whole.triangles.slice(3) }
+    const lines = slice(open, { ...at(0), x: [0, 1, 0], y: [0, 0, 1], z: [1, 0, 0] })
+    for (const l of lines) expect(l.length).toBeGreaterThan(1)
   })
 })

@@ -1,17 +1,18 @@
-export { outlineOn } from './project'
+export { outlineOn } from './draw/project'
 export { OPS, opSpec, withDefaults } from './registry'
 export type { Field, OpSpec } from './spec'
 export {
   type Axis,
   type Body,
-  type ExactPart,
   type OpContext,
+  type OpMade,
   type OpResult,
   type Plane,
   type Point,
   type Profile,
   START,
   type State,
+  said,
   sectionOf,
   turnedOf,
   WaitsForKernel,

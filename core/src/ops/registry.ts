@@ -1,24 +1,36 @@
-import { axisOp } from './axis'
-import { chamferOp } from './chamfer'
-import { filletOp } from './fillet'
-import { importOp } from './import'
-import { planeOp } from './plane'
-import { pointOp } from './point'
-import { profileOp } from './profile'
-import { revolveOp } from './revolve'
-import { shellOp } from './shell'
+import { axisOp } from './draw/axis'
+import { planeOp } from './draw/plane'
+import { pointOp } from './draw/point'
+import { profileOp } from './draw/profile'
+import { extrudeOp } from './form/extrude'
+import { importOp } from './form/import'
+import { revolveOp } from './form/revolve'
+import { chamferOp } from './refine/chamfer'
+import { combineOp } from './refine/combine'
+import { draftOp } from './refine/draft'
+import { filletOp } from './refine/fillet'
+import { mirrorOp } from './refine/mirror'
+import { moveOp } from './refine/move'
+import { patternOp } from './refine/pattern'
+import { shellOp } from './refine/shell'
+import { splitOp } from './refine/split'
 import type { OpSpec } from './spec'
-import { splitOp } from './split'
 
 /** Every operation there is, by kind. */
 export const OPS: Readonly<Record<string, OpSpec>> = {
   plane: planeOp as OpSpec,
   profile: profileOp as OpSpec,
   revolve: revolveOp as OpSpec,
+  extrude: extrudeOp as OpSpec,
+  combine: combineOp as OpSpec,
   fillet: filletOp as OpSpec,
   chamfer: chamferOp as OpSpec,
   shell: shellOp as OpSpec,
   split: splitOp as OpSpec,
+  draft: draftOp as OpSpec,
+  pattern: patternOp as OpSpec,
+  mirror: mirrorOp as OpSpec,
+  move: moveOp as OpSpec,
   import: importOp as OpSpec,
   axis: axisOp as OpSpec,
   point: pointOp as OpSpec,

@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import type { Outcome } from '../math'
 import type { Dimension } from '../workpiece'
-import type { OpContext, OpResult } from './state'
+import type { OpContext, OpMade } from './state'
 
 /** How one input is shown and edited on the op's sheet. */
 export type Field = {
@@ -16,6 +16,8 @@ export type Field = {
   | { type: 'plane' | 'profile' | 'body' | 'piece' | 'place' }
   | { type: 'axis' | 'point'; none?: string }
   | { type: 'faces' | 'edges' }
+  | { type: 'bodies' }
+  | { type: 'text' }
   | { type: 'drawing' }
   | { type: 'file' }
 )
@@ -31,10 +33,19 @@ export interface OpSpec<I = unknown> {
   inputs: z.ZodType<I>
   fields: Field[]
   /** Inputs for a new op of this kind. */
-  start(ctx: { profile?: string; body?: string }): I
-  evaluate(inputs: I, ctx: OpContext): Outcome<OpResult>
+  start(ctx: {
+    profile?: string
+    body?: string
+    /** Height of the middle of the body along its axis, mm. */
+    middle?: number
+  }): I
+  evaluate(inputs: I, ctx: OpContext): Outcome<OpMade>
   /** For a ranged input, the largest value worth searching (mm or rad); null when it has no meaning yet. */
   cap?(input: string, inputs: I, ctx: OpContext): number | null
+  /** Whether each trial takes the exact kernel: the search then makes few. */
+  slow?(inputs: I, ctx: OpContext): boolean
+  /** Values of a ranged input at which the geometry changes its make-up: between two of them it holds or fails as a whole. */
+  marks?(input: string, inputs: I, ctx: OpContext): number[]
 }
 
 export const defineOp = <I>(spec: OpSpec<I>): OpSpec<I> => spec

@@ -1,6 +1,5 @@
-import type { SolidMeasure } from '../kernel'
-import { bad, type Diagnosis, type Frame, good, type Outcome, type P3 } from '../math'
-import type { TriMesh } from '../mesh'
+import type { ExactPart, KernelJob } from '../exact'
+import { bad, type Diagnosis, type Frame, fixed, good, type Outcome, type P3 } from '../math'
 import type { Drawing, Finding, Shape } from '../profile'
 import { type TurnedBody, volumeOf } from '../turned'
 import type { Dimension } from '../workpiece'
@@ -9,13 +8,6 @@ import type { Dimension } from '../workpiece'
 export interface TurnedPart {
   kind: 'turned'
   turned: TurnedBody
-}
-/** A solid of the exact kernel, by the file it came from: what was measured on it and its triangles. */
-export interface ExactPart {
-  kind: 'exact'
-  file: string
-  measure: SolidMeasure
-  mesh: TriMesh
 }
 export interface Body {
   id: string
@@ -85,13 +77,22 @@ export interface OpContext {
   point(id: string): Point | undefined
   profile(id: string): Profile | undefined
   body(id: string): Body | undefined
-  /** A solid of a kept file; throws `WaitsForKernel` while it has not been read. */
-  solid(file: string): Outcome<{ name: string; part: ExactPart }>
+  /** Whether any body of the route so far ever had a face of this name. */
+  knew(face: string): boolean
+  /** The name of a kept file; undefined where there is none. */
+  file(id: string): string | undefined
+  /** What a job of the exact kernel made; throws `WaitsForKernel` while it has not been done. */
+  kernel(job: KernelJob): Outcome<ExactPart[]>
 }
 
-/** An op cannot go on before the exact kernel has read a file. */
+/** An op cannot go on before the exact kernel has done a job. */
 export class WaitsForKernel extends Error {
   override name = 'WaitsForKernel'
+  readonly job: KernelJob
+  constructor(job: KernelJob) {
+    super(`waits for ${job.verb}`)
+    this.job = job
+  }
 }
 
 /** The half-section of a body; a diagnosis where it has none. */
@@ -100,7 +101,7 @@ export const sectionOf = (b: Body): Outcome<TurnedBody> =>
     ? good(b.shape.turned)
     : bad(
         'no-section',
-        `${b.name} comes from a file and has no half-section; this op works on turned bodies.`,
+        `${b.name} is not turned and has no half-section; this works on turned bodies.`,
       )
 
 /** What an op makes of it. Bodies set to null are taken away. */
@@ -118,18 +119,32 @@ export interface OpResult {
   consequence: string
 }
 
+/** A result, or one whose words take a measurement that a mere trial of a value can do without. */
+export type OpMade = OpResult | (Omit<OpResult, 'warnings' | 'consequence'> & { say(): Said })
+type Said = Pick<OpResult, 'warnings' | 'consequence'>
+
+/** The result with its words. */
+export function said(made: OpMade): OpResult {
+  if (!('say' in made)) return made
+  const { say, ...result } = made
+  return { ...result, ...say() }
+}
+
 /** The half-section of a body that is known to be turned; throws otherwise. */
 export function turnedOf(b: Body): TurnedBody {
   if (b.shape.kind !== 'turned') throw new Error(`${b.id} is not a turned body`)
   return b.shape.turned
 }
 
-/** "+41.2 ml" or "-3 300 mm3": a change of volume in words. */
-export function volumeChange(before: TurnedBody | null, after: TurnedBody): string {
-  const d = volumeOf(after) - (before ? volumeOf(before) : 0)
+/** "+41.2 cm³" or "−3300 mm³": a change of volume (mm3) in words. */
+export function volumeWords(before: number, after: number): string {
+  const d = after - before
   const sign = d < 0 ? '−' : '+'
   const size = Math.abs(d)
   return size >= 1000
-    ? `${sign}${(size / 1000).toFixed(1)} cm³`
-    : `${sign}${size.toFixed(size < 10 ? 2 : 0)} mm³`
+    ? `${sign}${fixed(size / 1000, 1)} cm³`
+    : `${sign}${fixed(size, size < 10 ? 2 : 0)} mm³`
 }
+/** The same of turned bodies; from nothing where there was none. */
+export const volumeChange = (before: TurnedBody | null, after: TurnedBody): string =>
+  volumeWords(before ? volumeOf(before) : 0, volumeOf(after))

@@ -15,6 +15,9 @@ import {
 export const valueSchema = z.union([z.number().finite(), z.string().min(1).max(500)])
 export type Value = z.infer<typeof valueSchema>
 
+/** Coordinates and sizes of a drawing reach this far at most, mm. */
+export const DRAWING_REACH = 10_000
+
 /** Turns a value into mm, rad or a plain number; what it throws passes through. */
 export type Read = (v: Value, want: 'length' | 'angle' | 'number') => number
 

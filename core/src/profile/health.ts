@@ -11,7 +11,7 @@ import {
   selfIntersect,
   tangentAt,
 } from '../curve'
-import { ANGLE, dist, freshId, mm, type P2, POINT } from '../math'
+import { ANGLE, dist, fixed, freshId, mm, type P2, POINT } from '../math'
 import { type Drawing, type Entity, endsOf, pointsOf, pruned, renamed } from './drawing'
 import type { Axis, Shape } from './shape'
 
@@ -39,8 +39,11 @@ export const axisPlacing = (axis: Axis): Placing => {
   }
 }
 
-/** Everything that would keep this profile from turning into a sound body, worst first. */
-export function profileHealth(drawing: Drawing, shape: Shape): Finding[] {
+/**
+ * Everything that would keep this profile from becoming a sound body, worst first. `turned` says that it
+ * is for turning about its axis, which asks more of it.
+ */
+export function profileHealth(drawing: Drawing, shape: Shape, turned = true): Finding[] {
   const live = shape.drawn.filter((d) => !d.construction)
   const byId = new Map(drawing.entities.map((e) => [e.id, e]))
   const placing = axisPlacing(shape.axis)
@@ -53,8 +56,7 @@ export function profileHealth(drawing: Drawing, shape: Shape): Finding[] {
     ...twice(drawing, own),
     ...gaps(drawing, shape, ownLocal, byId),
     ...crossings(live),
-    ...overAxis(local),
-    ...notSquare(drawing, ownLocal, byId),
+    ...(turned ? [...overAxis(local), ...notSquare(drawing, ownLocal, byId)] : []),
   ]
   return findings.sort((a, b) => Number(b.grave) - Number(a.grave))
 }
@@ -246,7 +248,7 @@ function notSquare(
       out.push({
         code: 'not-square',
         grave: false,
-        message: `${d.id} meets the axis ${((off * 180) / Math.PI).toFixed(2)} deg off square: the pole would be a ${u[1] * (t === 0 ? 1 : -1) > 0 ? 'dimple' : 'point'}.`,
+        message: `${d.id} meets the axis ${fixed((off * 180) / Math.PI, 2)} deg off square: the pole would be a ${u[1] * (t === 0 ? 1 : -1) > 0 ? 'dimple' : 'point'}.`,
         at: pointAt(d.curve, t),
         entities: [d.id],
         amount: off,

@@ -1,6 +1,7 @@
 export { type Arrangement, arrange, flip, type Piece, pruneEnds, type Seg } from './arrangement'
 export { CUT, combine, JOIN, type Keep, MEET } from './combine'
 export {
+  DRAWING_REACH,
   type Drawing,
   type Drawn,
   type DrawnPoint,
@@ -57,6 +58,7 @@ export {
   type Side,
   segsOf,
   sideOf,
+  touchesItself,
 } from './region'
 export {
   type Axis,
@@ -86,4 +88,4 @@ export {
   tryValue,
   withoutHold,
 } from './solver'
-export { turningRegions } from './turning'
+export { liesLeft, turningRegions } from './turning'

@@ -1,4 +1,4 @@
-import { bad, good, type Outcome } from '../math'
+import { bad, fixed, good, type Outcome } from '../math'
 
 /** What is known of a row of ribs, slots or strips, mm. `size` is the width of one along the row. */
 export interface RowKnown {
@@ -62,7 +62,7 @@ export function reckonRow(k: RowKnown): Outcome<Row> {
   }
   if (step === undefined) return bad('row', 'Give the count, the pitch or the gap as well.')
   const n = Math.floor((space - k.size) / step + 1 + FIT)
-  if (n < 1) return bad('row', `Not one piece of ${k.size} mm fits into ${space.toFixed(3)} mm.`)
+  if (n < 1) return bad('row', `Not one piece of ${k.size} mm fits into ${fixed(space, 3)} mm.`)
   return placed(k, n, step, (n - 1) * step + k.size, space)
 }
 
@@ -83,13 +83,13 @@ function placed(
   if (!(extent >= k.size - FIT) || (space !== undefined && extent > space + FIT))
     return bad(
       'row',
-      `${count} pieces need ${extent.toFixed(3)} mm; there are ${(space ?? 0).toFixed(3)} mm.`,
+      `${count} pieces need ${fixed(extent, 3)} mm; there are ${fixed(space ?? 0, 3)} mm.`,
     )
   const left = k.length === undefined ? 0 : k.length - extent
   const rest = space === undefined ? 0 : Math.max(0, space - extent)
   const head = k.head ?? (k.tail === undefined ? left / 2 : left - rest - k.tail)
   const tail = k.length === undefined ? (k.tail ?? 0) : left - head
   if (k.length !== undefined && (head < -FIT || tail < -FIT))
-    return bad('row', `The row is ${(-Math.min(head, tail)).toFixed(3)} mm longer than its place.`)
+    return bad('row', `The row is ${fixed(-Math.min(head, tail), 3)} mm longer than its place.`)
   return good({ size: k.size, count, pitch, gap: pitch - k.size, head, tail, extent, rest })
 }

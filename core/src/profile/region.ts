@@ -1,21 +1,25 @@
 import {
+  Bundle,
   boundsOf,
   type Curve,
   evaluate,
   intersect,
+  lengthOf,
   line,
-  nearest,
   pointAt,
   reverse,
+  selfIntersect,
   smoothBreaks,
+  startOf,
   subCurve,
   tangentAt,
 } from '../curve'
 import {
   bad,
-  boxDistance,
+  boxesMeet,
   cross,
   dist,
+  dot,
   good,
   integrate,
   left,
@@ -82,19 +86,35 @@ export interface Side {
   seg: number
 }
 
+/** The curves of loops as a bundle, with the loop and piece of each. */
+interface Boundary {
+  bundle: Bundle
+  loop: number[]
+  seg: number[]
+}
+
+const boundaries = new WeakMap<readonly Loop[], Boundary>()
+
+function boundaryOf(loops: readonly Loop[]): Boundary {
+  const known = boundaries.get(loops)
+  if (known) return known
+  const made = {
+    bundle: new Bundle(loops.flatMap((l) => l.map((s) => s.curve))),
+    loop: loops.flatMap((l, i) => l.map(() => i)),
+    seg: loops.flatMap((l) => l.map((_, i) => i)),
+  }
+  boundaries.set(loops, made)
+  return made
+}
+
 /** Nearest boundary point over all loops; `inside` when p lies on the left there. */
 export function sideOf(loops: readonly Loop[], p: P2): Side {
-  let best: { d: number; loop: number; seg: number; t: number; at: P2 } | null = null
-  for (const [li, loop] of loops.entries()) {
-    for (const [si, s] of loop.entries()) {
-      if (best && boxDistance(boundsOf(s.curve), p) > best.d) continue
-      const n = nearest(s.curve, p)
-      if (!best || n.d < best.d) best = { d: n.d, loop: li, seg: si, t: n.t, at: n.p }
-    }
-  }
-  if (!best) {
+  const { bundle, loop: loopAt, seg } = boundaryOf(loops)
+  const hit = bundle.nearest(p[0], p[1])
+  if (!hit) {
     return { d: Number.POSITIVE_INFINITY, inside: false, at: p, loop: -1, seg: -1 }
   }
+  const best = { d: hit.d, loop: loopAt[hit.index]!, seg: seg[hit.index]!, t: hit.t, at: hit.p }
   const loop = loops[best.loop]!
   const off = sub(p, best.at)
   const at = (i: number, t: number) => tangentAt(loop[(i + loop.length) % loop.length]!.curve, t)
@@ -105,10 +125,28 @@ export function sideOf(loops: readonly Loop[], p: P2): Side {
     const before = best.t >= 0.5 ? at(best.seg, 1) : at(best.seg - 1, 1)
     const after = best.t >= 0.5 ? at(best.seg + 1, 0) : at(best.seg, 0)
     const [a, b] = [cross(before, off) > 0, cross(after, off) > 0]
-    inside = cross(before, after) >= 0 ? a && b : a || b
+    const bend = cross(before, after)
+    if (Math.abs(bend) < CUSP && dot(before, after) < 0) {
+      const first = best.t >= 0.5 ? best.seg : best.seg - 1
+      const piece = (k: number) => loop[(k + loop.length) % loop.length]!.curve
+      // Nothing inside a tip, and all outside a notch, has it for its nearest place.
+      inside = !isTip(piece(first), piece(first + 1))
+    } else inside = bend >= 0 ? a && b : a || b
   }
   return { d: best.d, inside, at: best.at, loop: best.loop, seg: best.seg }
 }
+
+/** Whether a cusp between two pieces is a tip of the material on their left, not a notch in it. */
+function isTip(first: Curve, second: Curve): boolean {
+  const [l, m] = [lengthOf(first), lengthOf(second)]
+  const step = 1e-2 * Math.min(l, m)
+  const at = pointAt(second, 0)
+  const u = sub(at, pointAt(first, 1 - step / l))
+  const v = sub(pointAt(second, step / m), at)
+  return cross(u, v) >= 0
+}
+/** Sine of the angle below which two pieces run back along each other. */
+const CUSP = 1e-7
 
 /** Directed pieces joined to loops; at a node with a choice the sharpest left turn is taken. */
 export function chain(pieces: readonly Piece[]): Piece[][] {
@@ -151,14 +189,39 @@ export function regionsFrom(
   return group(loops)
 }
 
+/** Places where the boundary of a body touches itself, so that it is no simple solid there. */
+export function touchesItself(regions: readonly Region[]): P2[] {
+  const all = loopsOf(regions).flatMap((loop) =>
+    loop.map((s, i) => ({ s, next: loop[(i + 1) % loop.length]! })),
+  )
+  const out: P2[] = []
+  const add = (p: P2) => {
+    if (!out.some((q) => dist(p, q) <= 10 * POINT)) out.push(p)
+  }
+  for (const [i, a] of all.entries()) {
+    for (const m of selfIntersect(a.s.curve)) add(pointAt(a.s.curve, m.t))
+    for (const b of all.slice(i + 1)) {
+      if (!boxesMeet(boundsOf(a.s.curve), boundsOf(b.s.curve), POINT)) continue
+      for (const m of intersect(a.s.curve, b.s.curve)) {
+        const p = pointAt(a.s.curve, m.t)
+        const joint = (of: Curve) => dist(startOf(of), p) <= 10 * POINT
+        if ((a.next === b.s && joint(b.s.curve)) || (b.next === a.s && joint(a.s.curve))) continue
+        add(p)
+      }
+    }
+  }
+  return out
+}
+
 /** Sorts loops into outer loops with their holes. */
 export function group(loops: readonly Loop[]): Region[] {
   const sized = loops.map((loop) => ({ loop, area: loopArea(loop) }))
   const outers = sized.filter((l) => l.area > AREA_NONE).sort((a, b) => a.area - b.area)
   const holes = new Map(outers.map((o) => [o.loop, [] as Loop[]]))
+  const alone = new Map(outers.map((o) => [o.loop, [o.loop]]))
   for (const hole of sized.filter((l) => l.area < -AREA_NONE)) {
     const inner = pointAt(hole.loop[0]!.curve, 0.5)
-    const home = outers.find((o) => o.area > -hole.area && sideOf([o.loop], inner).inside)
+    const home = outers.find((o) => o.area > -hole.area && sideOf(alone.get(o.loop)!, inner).inside)
     if (home) holes.get(home.loop)!.push(hole.loop)
   }
   return outers.map((o) => ({ outer: o.loop, holes: holes.get(o.loop)! }))

@@ -32,7 +32,7 @@ export function turningRegions(
       [{ at: [most >= -least ? least : most, (b.min[1] + b.max[1]) / 2] }],
     )
   }
-  if (most <= 10 * POINT) {
+  if (liesLeft(shape)) {
     const mirror: Placing = { origin: [0, 0], x: [-1, 0], y: [0, 1] }
     segs = segs.map((s) => ({ ...s, curve: placeCurve(s.curve, mirror) }))
   }
@@ -54,6 +54,14 @@ export function turningRegions(
     )
   }
   return regions
+}
+
+/** Whether all that is drawn lies on the left of the axis. */
+export function liesLeft({ axis, drawn }: Shape): boolean {
+  const placing = axisPlacing(axis)
+  return drawn
+    .filter((d) => !d.construction)
+    .every((d) => boundsOf(placeCurve(d.curve, placing)).max[0] <= 10 * POINT)
 }
 
 function looseEnds(segs: readonly Seg[]): P2[] {

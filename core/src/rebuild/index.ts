@@ -1,4 +1,6 @@
+export { type Driver, type Drivers, driversOf } from './drivers'
 export {
+  densityOf,
   expressionFor,
   type GaugeReport,
   rangeOf,
@@ -8,6 +10,7 @@ export {
   solveWorkpiece,
   tryDimension,
 } from './inquire'
+export { JobResults } from './jobs'
 export {
   type OpReport,
   type OpStatus,
@@ -17,4 +20,4 @@ export {
   rebuildSteps,
 } from './rebuild'
 export { type Reshape, reshape, SHAPES, type ShapeTool } from './reshape'
-export { readSolid, rebuildWith } from './solids'
+export { done, inPlace, type RunJob, rebuildWith, workedOut } from './solids'

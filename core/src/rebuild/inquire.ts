@@ -8,8 +8,8 @@ import {
   type Verdict,
   verdictOf,
 } from '../gauges'
-import { type Solutions, solveFor, type WorkingRange, workingRange } from '../limits'
-import { type Body, opSpec } from '../ops'
+import { type Solutions, SPARING, solveFor, type WorkingRange, workingRange } from '../limits'
+import { type Body, opSpec, type State, WaitsForKernel } from '../ops'
 import { DIMENSIONS, relationWords, tryValue } from '../profile'
 import {
   ExpressionError,
@@ -18,10 +18,10 @@ import {
   materialOf,
   type Workpiece,
 } from '../workpiece'
-import { contextOf, evaluateOp, RebuildCache, type Rebuilt, rebuild, solidsOf } from './rebuild'
+import { contextOf, evaluateOp, RebuildCache, type Rebuilt, rebuild, type World } from './rebuild'
 
 /** Density for a body: its own material, else the brief's, g/cm3. */
-const densityOf = (w: Workpiece, body: Body): number | undefined =>
+export const densityOf = (w: Workpiece, body: Body): number | undefined =>
   materialOf(w.bodies[body.id]?.material ?? w.brief.material)?.density
 
 export interface GaugeReport {
@@ -47,7 +47,7 @@ export function readGauges(w: Workpiece, built: Rebuilt): GaugeReport[] {
     const made =
       body.shape.kind === 'turned'
         ? subjectOf(body.shape.turned, density)
-        : solidSubject(body.shape.measure, density)
+        : solidSubject({ ...body.shape.measure, mesh: body.shape.mesh }, density)
     subjects.set(body.id, made)
     return made
   }
@@ -61,7 +61,8 @@ function readGauge(
   subject: (b: Body) => Subject,
 ): GaugeReport {
   const spec = gaugeSpec(g.kind)
-  const body = g.body ? built.state.bodies[g.body] : Object.values(built.state.bodies)[0]
+  const { bodies } = built.state
+  const body = g.body ? bodies[g.body] : Object.values(bodies).find((b) => !w.bodies[b.id]?.away)
   const target = spec?.target ? w.brief.targets[spec.target] : undefined
   const limits = g.limits ?? target
   const base = {
@@ -80,12 +81,24 @@ function readGauge(
   })
   if (!spec) return none(`There is no gauge of the kind "${g.kind}".`)
   if (!body) return none(g.body ? `The body "${g.body}" is not there.` : 'There is no body yet.')
+  if (w.bodies[body.id]?.away) return { ...none(`${body.name} is put away.`), verdict: 'none' }
   const reading = readWith(spec, subject(body), g.params)
   if (typeof reading === 'string') return none(reading)
   return { ...base, reading, why: '', verdict: verdictOf(reading.low, reading.high, limits) }
 }
 
-/** The working range of one input of an op in its place in the route; null when it has none now. */
+const worldOf = (w: Workpiece, built: Rebuilt, state: State): World => ({
+  w,
+  state,
+  figures: built.figures,
+  exact: built.exact,
+  past: Object.values(built.before),
+})
+
+/**
+ * The working range of one input of an op in its place in the route; null when it has none now. Throws
+ * `WaitsForKernel` where a value has to be tried there first.
+ */
 export function rangeOf(
   w: Workpiece,
   built: Rebuilt,
@@ -98,13 +111,20 @@ export function rangeOf(
   if (!op || !state || !spec?.cap) return null
   const parsed = spec.inputs.safeParse(op.inputs)
   if (!parsed.success) return null
-  const world = { state, figures: built.figures, solid: solidsOf(w, new RebuildCache()) }
-  const cap = spec.cap(input, parsed.data, contextOf(opId, world, []))
+  const world = worldOf(w, built, state)
+  const ctx = contextOf(opId, world, [])
+  const cap = spec.cap(input, parsed.data, ctx)
   if (cap === null) return null
-  return workingRange((value) => {
-    const out = evaluateOp({ ...op, inputs: { ...op.inputs, [input]: value } }, world)
-    return out.ok ? null : out.diagnosis
-  }, cap)
+  const marks = spec.marks?.(input, parsed.data, ctx) ?? []
+  return workingRange(
+    (value) => {
+      const out = evaluateOp({ ...op, inputs: { ...op.inputs, [input]: value } }, world)
+      return out.ok ? null : out.diagnosis
+    },
+    cap,
+    marks,
+    spec.slow?.(parsed.data, ctx) ? SPARING : undefined,
+  )
 }
 
 /** Whether a dimension of a profile can take a typed value: yes, a sentence, or what blocks it. */
@@ -158,13 +178,19 @@ export interface SolveReply extends Solutions {
   unit: string
 }
 
-/** Searches for values of a figure at which a gauge reads the target. */
-export function solveWorkpiece(w: Workpiece, req: SolveRequest): SolveReply | string {
+/**
+ * Searches for values of a figure at which a gauge reads the target. Throws `WaitsForKernel` where the route
+ * needs the exact kernel on the way.
+ */
+export function solveWorkpiece(
+  w: Workpiece,
+  req: SolveRequest,
+  cache = new RebuildCache(),
+): SolveReply | string {
   const figure = w.figures.find((f) => f.name === req.figure)
   const gauge = w.gauges.find((g) => g.id === req.gauge)
   if (!figure) return `There is no figure named "${req.figure}".`
   if (!gauge) return 'Choose a gauge to solve for.'
-  const cache = new RebuildCache()
   const q = rebuild(w, cache).figures.values.find((v) => v.name === figure.name)?.quantity
   if (!q) return `The figure "${figure.name}" has no value to start from.`
   const unit = q.length === 1 ? 'mm' : q.angle === 1 ? 'rad' : q.length === 3 ? 'mm^3' : ''
@@ -179,6 +205,7 @@ export function solveWorkpiece(w: Workpiece, req: SolveRequest): SolveReply | st
     )
     const tried = { ...w, figures, gauges: [gauge] }
     const built = rebuild(tried, cache)
+    if (built.waits[0]) throw new WaitsForKernel(built.waits[0])
     const failed = built.reports.find((r) => r.status === 'fail')
     if (failed) return failed.diagnoses[0]!.message
     const report = readGauges(tried, built)[0]!

@@ -1,9 +1,10 @@
+import type { KernelJob } from '../exact'
 import { bad, type Diagnosis, good, type Outcome } from '../math'
 import {
   type Axis,
   type Body,
-  type ExactPart,
   type OpContext,
+  type OpMade,
   type OpResult,
   opSpec,
   type Plane,
@@ -11,8 +12,10 @@ import {
   type Profile,
   START,
   type State,
+  said,
   WaitsForKernel,
 } from '../ops'
+import { faceNames } from '../turned'
 import {
   ExpressionError,
   type FigureTable,
@@ -22,8 +25,9 @@ import {
   type Workpiece,
   workOut,
 } from '../workpiece'
+import { JobResults } from './jobs'
 
-export type OpStatus = 'ok' | 'warn' | 'fail' | 'skipped'
+export type OpStatus = 'ok' | 'warn' | 'fail' | 'skipped' | 'waits'
 
 /** What became of one op. */
 export interface OpReport {
@@ -43,8 +47,10 @@ export interface Rebuilt {
   before: Record<string, State>
   reports: OpReport[]
   figures: FigureTable
-  /** Kept files the exact kernel has to read before the route can go on. */
-  waits: string[]
+  /** What the exact kernel has to do before the route can go on. */
+  waits: KernelJob[]
+  /** What the exact kernel has done so far. */
+  exact: JobResults
 }
 
 /** Something an op read, and what it then was. */
@@ -63,8 +69,7 @@ interface Kept {
 export class RebuildCache {
   #kept = new Map<string, Kept>()
   #serial = 0
-  /** Solids read from kept files, by file id. An id says what is in the file, so none grows old. */
-  readonly solids = new Map<string, Outcome<ExactPart>>()
+  readonly exact = new JobResults()
 
   get(op: string): Kept | undefined {
     return this.#kept.get(op)
@@ -81,8 +86,7 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
   const figures = workOut(w.figures, w.unit)
   const reports: OpReport[] = []
   const before: Record<string, State> = {}
-  const waits: string[] = []
-  const solid = solidsOf(w, cache)
+  const waits: KernelJob[] = []
   let state = START
   for (const op of shownRoute(w)) {
     before[op.id] = state
@@ -93,10 +97,13 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
       continue
     }
     const start = performance.now()
-    const run = runOp(op, { state, figures, solid }, cache)
+    const past = Object.values(before)
+    const run = runOp(op, { w, state, figures, exact: cache.exact, past }, cache)
     if ('waits' in run) {
       waits.push(run.waits)
-      const report = reportOf(op, 'skipped', 0, false, 'the exact kernel is reading the file', [])
+      // What it last made stays shown until the new is there.
+      if (run.last?.outcome.ok) state = applied(state, run.last.outcome.value, run.last.key, w)
+      const report = reportOf(op, 'waits', 0, false, 'the exact kernel is at work', [])
       reports.push(report)
       yield report
       continue
@@ -111,27 +118,33 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
       report = reportOf(op, status, ms, reused, consequence, warnings)
     } else {
       const cause = causeOf(kept.reads, w, reports)
-      report = reportOf(op, 'fail', ms, reused, '', [cause ?? kept.outcome.diagnosis])
+      report =
+        cause === 'waits'
+          ? reportOf(op, 'waits', ms, reused, 'waits for what comes before', [])
+          : reportOf(op, 'fail', ms, reused, '', [cause ?? kept.outcome.diagnosis])
     }
     reports.push(report)
     yield report
   }
-  return { state, before, reports, figures, waits }
+  return { state, before, reports, figures, waits, exact: cache.exact }
 }
 
-/** An op that lacks what an earlier one did not make fails for that one's sake; null where it does not. */
+/**
+ * An op that lacks what an earlier one did not make fails for that one's sake, or waits with it for the exact
+ * kernel; null where it does not.
+ */
 function causeOf(
   reads: readonly Read[],
   w: Workpiece,
   reports: readonly OpReport[],
-): Diagnosis | null {
+): Diagnosis | 'waits' | null {
   for (const r of reads) {
     if (r.from === 'figure' || r.key !== undefined) continue
     const culprit = reports.find((x) => x.id === r.name)
     const named = w.route.find((o) => o.id === r.name)
     if (!culprit || !named || culprit.status === 'ok' || culprit.status === 'warn') continue
-    const why =
-      culprit.status === 'fail' ? 'fails' : named.suppressed ? 'is left out' : 'is not read yet'
+    if (culprit.status === 'waits') return 'waits'
+    const why = culprit.status === 'fail' ? 'fails' : 'is left out'
     return {
       code: 'waits',
       message: `It waits for ${named.number} ${named.name}, which ${why}.`,
@@ -173,7 +186,7 @@ function runOp(
   op: Op,
   world: World,
   cache: RebuildCache,
-): { kept: Kept; reused: boolean } | { waits: string } {
+): { kept: Kept; reused: boolean } | { waits: KernelJob; last: Kept | undefined } {
   const { state, figures } = world
   const inputs = JSON.stringify([op.kind, op.inputs])
   const known = cache.get(op.id)
@@ -188,10 +201,11 @@ function runOp(
   }
   const reads: Read[] = []
   try {
-    const outcome = evaluateOp(op, world, reads)
+    const made = evaluateOp(op, world, reads)
+    const outcome = made.ok ? good(said(made.value)) : made
     return { kept: cache.keep(op.id, { inputs, version, reads, outcome }), reused: false }
   } catch (e) {
-    if (e instanceof WaitsForKernel) return { waits: e.message }
+    if (e instanceof WaitsForKernel) return { waits: e.job, last: known }
     throw e
   }
 }
@@ -205,24 +219,16 @@ const figureValue = (figures: FigureTable, name: string): number | undefined =>
 
 /** Everything an op can read. */
 export interface World {
+  w: Workpiece
   state: State
   figures: FigureTable
-  solid: OpContext['solid']
+  exact: JobResults
+  /** The states before the ops so far. */
+  past: readonly State[]
 }
 
-/** The solids of a workpiece's kept files, as far as the kernel has read them. */
-export const solidsOf =
-  (w: Workpiece, cache: RebuildCache): OpContext['solid'] =>
-  (id) => {
-    const file = w.files?.[id]
-    if (!file) return bad('no-file', `The file "${id}" is not in the workpiece.`)
-    const read = cache.solids.get(id)
-    if (!read) throw new WaitsForKernel(id)
-    return read.ok ? good({ name: file.name, part: read.value }) : read
-  }
-
 /** Evaluates one op in a given state, outside of any cache. */
-export function evaluateOp(op: Op, world: World, reads: Read[] = []): Kept['outcome'] {
+export function evaluateOp(op: Op, world: World, reads: Read[] = []): Outcome<OpMade> {
   const spec = opSpec(op.kind)
   if (!spec) return bad('unknown-op', `There is no op of the kind "${op.kind}".`)
   const parsed = spec.inputs.safeParse(op.inputs)
@@ -238,7 +244,8 @@ export function evaluateOp(op: Op, world: World, reads: Read[] = []): Kept['outc
 }
 
 /** The op's view of the state, noting what is read. */
-export function contextOf(op: string, { state, figures, solid }: World, reads: Read[]): OpContext {
+export function contextOf(op: string, world: World, reads: Read[]): OpContext {
+  const { w, state, figures, exact, past } = world
   const entity =
     <T extends { key: string }>(from: keyof State, table: Readonly<Record<string, T>>) =>
     (name: string): T | undefined => {
@@ -255,7 +262,16 @@ export function contextOf(op: string, { state, figures, solid }: World, reads: R
     point: entity<Point>('points', state.points),
     profile: entity<Profile>('profiles', state.profiles),
     body: entity<Body>('bodies', state.bodies),
-    solid,
+    knew: (face) =>
+      past.some((s) =>
+        Object.values(s.bodies).some(({ shape }) =>
+          shape.kind === 'turned'
+            ? faceNames(shape.turned).has(face)
+            : shape.faces.some((f) => f.names.includes(face)),
+        ),
+      ),
+    file: (id) => (w.files && Object.hasOwn(w.files, id) ? w.files[id]!.name : undefined),
+    kernel: (job) => exact.resultOf(job),
   }
 }
 
@@ -264,7 +280,8 @@ function applied(state: State, r: OpResult, key: string, w: Workpiece): State {
     Object.fromEntries(Object.entries(add ?? {}).map(([id, x]) => [id, { ...x, key }]))
   const bodies: Record<string, Body> = { ...state.bodies }
   for (const [id, body] of Object.entries(r.bodies ?? {})) {
-    if (body) bodies[id] = { ...body, name: w.bodies[id]?.name ?? (body.name || `Body ${id}`), key }
+    const made = w.route.find((o) => o.id === id)?.name ?? `Body ${id}`
+    if (body) bodies[id] = { ...body, name: w.bodies[id]?.name ?? (body.name || made), key }
     else delete bodies[id]
   }
   return {

@@ -1,47 +1,53 @@
-import { type Kernel, KernelError } from '../kernel'
-import { bad, good, type Outcome } from '../math'
-import { weldIndexed } from '../mesh'
-import type { ExactPart } from '../ops'
+import type { ExactPart, KernelJob, ShapeStore } from '../exact'
+import type { Outcome } from '../math'
+import { WaitsForKernel } from '../ops'
 import { unpackFile, type Workpiece } from '../workpiece'
+import type { JobResults } from './jobs'
 import { RebuildCache, type Rebuilt, rebuild } from './rebuild'
 
-/** Chord (mm) and angle (rad) of the triangles a solid is shown and measured by. */
-const SHOWN = { chord: 0.05, angle: 0.2 }
+/** Has a job done, with the recipes of what it works on. */
+export type RunJob = (
+  job: KernelJob,
+  recipes: readonly KernelJob[],
+) => Promise<Outcome<ExactPart[]>>
 
-/** Reads a kept STEP file of a workpiece through the kernel: measured and meshed. */
-export function readSolid(w: Workpiece, id: string, kernel: Kernel): Outcome<ExactPart> {
-  const file = w.files?.[id]
-  if (!file) return bad('no-file', `The file "${id}" is not in the workpiece.`)
-  const bytes = unpackFile(file)
-  if (!bytes.ok) return bytes
-  try {
-    const solid = kernel.fromStep(bytes.value)
-    try {
-      return good({
-        kind: 'exact',
-        file: id,
-        measure: kernel.measure(solid),
-        mesh: weldIndexed(kernel.tessellate(solid, SHOWN.chord, SHOWN.angle)),
-      })
-    } finally {
-      kernel.free(solid)
-    }
-  } catch (e) {
-    if (e instanceof KernelError) return bad('bad-step', `${file.name}: ${e.message}`)
-    throw e
+/** Jobs done by a kernel in this process. It is loaded when the first is asked for. */
+export const inPlace =
+  (w: Pick<Workpiece, 'files'>, shapes: () => Promise<ShapeStore>): RunJob =>
+  async (job, recipes) => {
+    const store = await shapes()
+    for (const [id, file] of Object.entries(w.files ?? {}))
+      store.provide(id, () => unpackFile(file))
+    store.learn(recipes)
+    return store.run(job)
   }
-}
 
-/** Rebuilds, letting the kernel read the files the route waits for. It is loaded only when one is. */
+/** Rebuilds until nothing waits for the exact kernel any more. */
 export async function rebuildWith(
   w: Workpiece,
-  kernel: () => Promise<Kernel>,
+  run: RunJob,
   cache = new RebuildCache(),
 ): Promise<Rebuilt> {
   for (;;) {
     const built = rebuild(w, cache)
     if (built.waits.length === 0) return built
-    const k = await kernel()
-    for (const id of built.waits) cache.solids.set(id, readSolid(w, id, k))
+    for (const job of built.waits) await done(job, run, cache.exact)
   }
+}
+
+/** Repeats work that asks for jobs until it has all it asks for: a search for a range, say. */
+export async function workedOut<T>(work: () => T, run: RunJob, exact: JobResults): Promise<T> {
+  for (;;) {
+    try {
+      return work()
+    } catch (e) {
+      if (!(e instanceof WaitsForKernel)) throw e
+      await done(e.job, run, exact)
+    }
+  }
+}
+
+/** Has a job done and keeps what it made. */
+export async function done(job: KernelJob, run: RunJob, exact: JobResults): Promise<void> {
+  exact.put(job, await run(job, exact.recipesFor(job.on)))
 }

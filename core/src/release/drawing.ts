@@ -1,7 +1,8 @@
 import type { P2 } from '../math'
+import { fixed, rounded } from '../math'
 import { cavityOf, sectionBounds, sectionLines, type TurnedBody, wallAlong } from '../turned'
 
-const n = (x: number): string => `${Number(x.toFixed(3))}`
+const n = (x: number): string => `${rounded(x, 3)}`
 const xmlText = (s: string) => s.replace(/[<>&"]/g, (c) => `&#${c.charCodeAt(0)};`)
 const MARGIN = 28
 
@@ -27,13 +28,13 @@ export function sectionDrawing(b: TurnedBody, title: string): string {
     dimension(
       at([box.max[0] + 12, box.min[1]]),
       at([box.max[0] + 12, box.max[1]]),
-      `${(box.max[1] - box.min[1]).toFixed(2)}`,
+      `${fixed(box.max[1] - box.min[1], 2)}`,
       true,
     ),
   )
   const across = (z: number, r: number, away: number) => {
     const y = z + away
-    return dimension(at([0, y]), at([r, y]), `⌀ ${(2 * r).toFixed(2)}`, false)
+    return dimension(at([0, y]), at([r, y]), `⌀ ${fixed(2 * r, 2)}`, false)
   }
   const cavity = cavityOf(b)
   parts.push(across(box.min[1], box.max[0], -14))
@@ -46,14 +47,14 @@ export function sectionDrawing(b: TurnedBody, title: string): string {
     )
     parts.push(across(box.max[1], mouth, 10))
   }
-  const wall = wallAlong(b, cavity)
+  const wall = wallAlong(b)
   if (wall) {
     const [p, q] = [at(wall.min.at), at(wall.min.to)]
     parts.push(
       `<path d="M${n(p[0])} ${n(p[1])}L${n(q[0])} ${n(q[1])}" stroke="#8c3b2a" stroke-width="0.4"/>`,
     )
     parts.push(
-      `<text x="${n(Math.max(p[0], q[0]) + 2)}" y="${n((p[1] + q[1]) / 2)}" font-size="3.5" fill="#8c3b2a">wall ${wall.min.wall.toFixed(2)}</text>`,
+      `<text x="${n(Math.max(p[0], q[0]) + 2)}" y="${n((p[1] + q[1]) / 2)}" font-size="3.5" fill="#8c3b2a">wall ${fixed(wall.min.wall, 2)}</text>`,
     )
   }
   return `<?xml version="1.0" encoding="UTF-8"?>

@@ -6,10 +6,12 @@ export {
   MAX_GEOMETRY_BYTES,
   type MeasureReport,
   measureFile,
+  measureReport,
   measureWorkpiece,
 } from './measure'
-export { writeObj } from './obj'
+export { readObj, writeObj } from './obj'
 export { type BroughtIn, drawingOf, MAX_OUTLINE_BYTES, type Outlines } from './outlines'
+export { placeWords } from './readback'
 export {
   FINENESS,
   FORMATS,
@@ -21,4 +23,4 @@ export {
 } from './release'
 export { readStl, writeStl } from './stl'
 export { readSvg, writeSvg } from './svgoutline'
-export { writeThreeMf } from './threemf'
+export { readThreeMf, writeThreeMf } from './threemf'

@@ -1,22 +1,40 @@
-import type { Kernel } from '../kernel'
+import type { ShapeStore } from '../exact'
+import { balanceOf } from '../gauges'
 import { KernelError } from '../kernel'
-import { bad, good, type Outcome, type P3 } from '../math'
-import { measureMesh } from '../mesh'
+import { bad, good, type Outcome, type P3, rounded } from '../math'
+import { basinOf, type EdgeCount, measureMesh } from '../mesh'
 import type { Body } from '../ops'
-import { type GaugeReport, type OpReport, readGauges, rebuildWith } from '../rebuild'
+import { touchesItself } from '../profile'
+import {
+  densityOf,
+  type GaugeReport,
+  inPlace,
+  type OpReport,
+  readGauges,
+  rebuildWith,
+} from '../rebuild'
 import {
   areaOf,
   brimVolume,
   cavityOf,
+  centroidOf,
   solidMesh,
   spaceBounds,
+  trappedVolume,
+  voidVolume,
   volumeOf,
+  type WallSpot,
   wallAlong,
 } from '../turned'
 import { readWorkpiece, type Workpiece } from '../workpiece'
 import { FINENESS } from './release'
 import { readStl } from './stl'
 
+/** A place on a body's half-section: distance from its axis and height along it, mm. */
+export interface SectionPlace {
+  r: number
+  z: number
+}
 export interface BodyMeasure {
   id: string
   name: string
@@ -25,9 +43,24 @@ export interface BodyMeasure {
   valid: boolean
   volume_mm3: number
   area_mm2: number
+  centre_of_gravity_mm: P3
   bounds: { min: P3; max: P3 }
-  wall: { min_mm: number; mean_mm: number; max_mm: number } | null
-  capacity: { brim_ml: number } | null
+  /** Null where no material is chosen. */
+  mass_g: number | null
+  wall: {
+    min_mm: number
+    mean_mm: number
+    max_mm: number
+    min_at: SectionPlace
+    max_at: SectionPlace
+  } | null
+  capacity: { brim_ml: number; trapped_air_ml: number } | null
+  /** Hollows closed all round, which nothing can be poured into. */
+  sealed_void_ml: number
+  /** Angles at which it falls over; null where it stands on no ring. */
+  tipping: { empty_deg: number; filled_deg: number | null } | null
+  /** How the edges of a mesh stand; only for meshes. */
+  edges?: EdgeCount
 }
 export interface MeasureReport {
   name: string
@@ -47,20 +80,20 @@ export const MAX_GEOMETRY_BYTES = 200 * 1024 * 1024
 
 /**
  * Measures a file by its name's ending: `.lathe.json` is rebuilt, STEP and STL are read as one body.
- * `kernel` is asked for only when STEP needs it.
+ * `shapes` is asked for only when the exact kernel is needed.
  */
 export async function measureFile(
   fileName: string,
   bytes: Uint8Array,
-  kernel: () => Promise<Kernel>,
+  shapes: () => Promise<ShapeStore>,
 ): Promise<Outcome<MeasureReport>> {
   const start = performance.now()
-  const done = (r: Omit<MeasureReport, 'units' | 'elapsed_ms'>): Outcome<MeasureReport> =>
+  const one = (name: string, body: BodyMeasure): Outcome<MeasureReport> =>
     good({
-      name: r.name,
+      name,
       units: 'mm',
-      bodies: r.bodies,
-      ops: r.ops,
+      bodies: [body],
+      ops: [],
       elapsed_ms: performance.now() - start,
     })
   if (bytes.length > MAX_GEOMETRY_BYTES) return bad('too-large', 'The file is larger than 200 MB.')
@@ -69,21 +102,22 @@ export async function measureFile(
   if (ending === '.json') {
     const w = readWorkpiece(new TextDecoder().decode(bytes))
     if (!w.ok) return w
-    return done((await measureWorkpiece(w.value, kernel)).report)
+    return good(await measureReport(w.value, shapes))
   }
   if (ending === '.stl') {
     const mesh = readStl(bytes)
     if (!mesh.ok) return mesh
     const m = measureMesh(mesh.value)
-    return done({ name: stem, ops: [], bodies: [plainBody(stem, 'mesh', m.closed, m.closed, m)] })
+    const simple = m.closed && m.edges.many === 0 && m.volume > 0
+    return one(stem, { ...plainBody(stem, 'mesh', m.closed, simple, m), edges: m.edges })
   }
   if (ending === '.step' || ending === '.stp') {
-    const k = await kernel()
+    const { kernel: k } = await shapes()
     try {
       const solid = k.fromStep(bytes)
       const m = k.measure(solid)
       k.free(solid)
-      return done({ name: stem, ops: [], bodies: [plainBody(stem, 'exact', m.closed, m.valid, m)] })
+      return one(stem, plainBody(stem, 'exact', m.closed, m.valid, m))
     } catch (e) {
       if (e instanceof KernelError) return bad('bad-step', e.message)
       throw e
@@ -97,7 +131,7 @@ const plainBody = (
   kind: 'exact' | 'mesh',
   closed: boolean,
   valid: boolean,
-  m: { volume: number; area: number; bounds: { min: P3; max: P3 } },
+  m: { volume: number; area: number; centroid: P3; bounds: { min: P3; max: P3 } },
 ): BodyMeasure => ({
   id: 'body1',
   name,
@@ -106,48 +140,102 @@ const plainBody = (
   valid,
   volume_mm3: m.volume,
   area_mm2: m.area,
+  centre_of_gravity_mm: m.centroid,
   bounds: m.bounds,
+  mass_g: null,
   wall: null,
   capacity: null,
+  sealed_void_ml: 0,
+  tipping: null,
 })
+
+/** Rebuilds a workpiece and measures its bodies: the report alone, with the time it took. */
+export async function measureReport(
+  w: Workpiece,
+  shapes: () => Promise<ShapeStore>,
+): Promise<MeasureReport> {
+  const start = performance.now()
+  const { report } = await measureWorkpiece(w, shapes)
+  return { ...report, units: 'mm', elapsed_ms: performance.now() - start }
+}
 
 /** Rebuilds a workpiece and measures its bodies and gauges. */
 export async function measureWorkpiece(
   w: Workpiece,
-  kernel: () => Promise<Kernel>,
+  shapes: () => Promise<ShapeStore>,
 ): Promise<{ report: Omit<MeasureReport, 'units' | 'elapsed_ms'>; gauges: GaugeReport[] }> {
-  const built = await rebuildWith(w, kernel)
-  const bodies = Object.values(built.state.bodies).map(measureBody)
-  const ops = built.reports.filter((r) => r.status !== 'skipped').map(opLine)
+  const built = await rebuildWith(w, inPlace(w, shapes))
+  const bodies = Object.values(built.state.bodies).map((b) => measureBody(w, b))
+  const ops = built.reports.flatMap(opLine)
   return { report: { name: w.name, bodies, ops }, gauges: readGauges(w, built) }
 }
 
-function measureBody(b: Body): BodyMeasure {
+function measureBody(w: Workpiece, b: Body): BodyMeasure {
+  const density = densityOf(w, b)
+  const mass = (volume: number) => (density === undefined ? null : (volume / 1000) * density)
   if (b.shape.kind === 'exact') {
     const m = b.shape.measure
-    return { ...plainBody(b.name, 'exact', m.closed, m.valid, m), id: b.id }
+    const plain = plainBody(b.name, 'exact', m.closed, m.valid, m)
+    const basin = basinOf(b.shape.mesh)
+    return {
+      ...plain,
+      id: b.id,
+      mass_g: mass(m.volume),
+      capacity:
+        basin && basin.volume > 0 ? { brim_ml: basin.volume / 1000, trapped_air_ml: 0 } : null,
+      sealed_void_ml: (basin?.sealed ?? 0) / 1000,
+    }
   }
   const t = b.shape.turned
   const cavity = cavityOf(t)
-  const wall = wallAlong(t, cavity)
+  const wall = wallAlong(t)
+  const balance = balanceOf({ turned: t, density, cavity })
+  const deg = (rad: number) => (rad * 180) / Math.PI
+  const place = ({ at: [r, z] }: WallSpot): SectionPlace => ({ r, z })
+  const volume = volumeOf(t)
   return {
     id: b.id,
     name: b.name,
     kind: 'turned',
     closed: measureMesh(solidMesh(t, FINENESS.coarse)).closed,
-    valid: volumeOf(t) > 0,
-    volume_mm3: volumeOf(t),
+    valid: volume > 0 && touchesItself(t.regions).length === 0,
+    volume_mm3: volume,
     area_mm2: areaOf(t),
+    centre_of_gravity_mm: centroidOf(t),
     bounds: spaceBounds(t),
-    wall: wall && { min_mm: wall.min.wall, mean_mm: wall.mean, max_mm: wall.max.wall },
-    capacity: cavity && { brim_ml: brimVolume(cavity) / 1000 },
+    mass_g: mass(volume),
+    wall: wall && {
+      min_mm: wall.min.wall,
+      mean_mm: wall.mean,
+      max_mm: wall.max.wall,
+      min_at: place(wall.min),
+      max_at: place(wall.max),
+    },
+    capacity: cavity && {
+      brim_ml: brimVolume(cavity) / 1000,
+      trapped_air_ml: trappedVolume(cavity) / 1000,
+    },
+    sealed_void_ml: voidVolume(t) / 1000,
+    tipping:
+      typeof balance === 'string'
+        ? null
+        : {
+            empty_deg: deg(balance.empty.angle),
+            filled_deg: balance.filled && deg(balance.filled.angle),
+          },
   }
 }
 
-const opLine = (r: OpReport): MeasureReport['ops'][number] => ({
-  number: r.number,
-  kind: r.kind,
-  status: r.status === 'skipped' ? 'ok' : r.status,
-  ms: Number(r.ms.toFixed(3)),
-  message: r.diagnoses.map((d) => d.message).join(' ') || r.consequence,
-})
+/** Nothing waits for the kernel any more; ops that are left out are not told. */
+const opLine = ({ number, kind, status, ms, diagnoses, consequence }: OpReport) =>
+  status === 'skipped' || status === 'waits'
+    ? []
+    : [
+        {
+          number,
+          kind,
+          status,
+          ms: rounded(ms, 3),
+          message: diagnoses.map((d) => d.message).join(' ') || consequence,
+        },
+      ]

@@ -22,10 +22,10 @@ const w: Workpiece = {
   bodies: { turn: { name: 'Ring "one"', color: '#aabbcc' } },
   route: ringRoute,
 }
-const { state } = rebuild(w)
-const body = state.bodies.turn!
+const built = rebuild(w)
+const body = built.state.bodies.turn!
 const made = (format: Format, chord = 0.05) => {
-  const r = release(w, state, format, { chord, angle: 0.2 })
+  const r = release(w, built, format, { chord, angle: 0.2 })
   if (!r.ok) throw new Error(r.diagnosis.message)
   return r.value
 }
@@ -33,7 +33,7 @@ const made = (format: Format, chord = 0.05) => {
 it.each(Object.entries(FINENESS))(
   'STL, %s: read again it has the volume within what is stated',
   (_, f) => {
-    const r = release(w, state, 'stl', f)
+    const r = release(w, built, 'stl', f)
     if (!r.ok) throw new Error(r.diagnosis.message)
     const mesh = readStl(r.value.bytes)
     if (!mesh.ok) throw new Error(mesh.diagnosis.message)
@@ -92,11 +92,11 @@ it('text STL is read too; broken files are refused', () => {
   expect(readStl(bad).ok).toBe(false)
 })
 it('refuses to release nothing or at a senseless tolerance', () => {
-  expect(
-    release(emptyWorkpiece('e', 'E'), rebuild(emptyWorkpiece('e', 'E')).state, 'stl', {}).ok,
-  ).toBe(false)
-  expect(release(w, state, 'stl', { chord: Number.NaN }).ok).toBe(false)
-  expect(release(w, state, 'step', {}).ok).toBe(false)
+  expect(release(emptyWorkpiece('e', 'E'), rebuild(emptyWorkpiece('e', 'E')), 'stl', {}).ok).toBe(
+    false,
+  )
+  expect(release(w, built, 'stl', { chord: Number.NaN }).ok).toBe(false)
+  expect(release(w, built, 'step', {}).ok).toBe(false)
 })
 it('file names are plain', () => {
   expect(fileStem('Öl-Krug: “No 1” / ½')).toMatch(/^[a-z0-9-]+$/)

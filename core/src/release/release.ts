@@ -1,11 +1,14 @@
-import type { Kernel, SolidHandle } from '../kernel'
-import { bad, good, type Outcome } from '../math'
+import type { ShapeStore } from '../exact'
+import { KernelError, type SolidHandle } from '../kernel'
+import { bad, fixed, good, type Outcome } from '../math'
 import { measureMesh, type TriMesh, weldIndexed } from '../mesh'
-import type { Body, State } from '../ops'
+import type { Body } from '../ops'
+import type { Rebuilt } from '../rebuild'
 import { areaOf, liftToSolid, solidMesh, volumeOf } from '../turned'
-import { unpackFile, type Workpiece } from '../workpiece'
+import type { Workpiece } from '../workpiece'
 import { sectionDrawing } from './drawing'
 import { writeObj } from './obj'
+import { rereadMeshes, rereadStep } from './readback'
 import { writeStl } from './stl'
 import { writeThreeMf } from './threemf'
 
@@ -44,55 +47,71 @@ export const fileStem = (name: string): string =>
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-+|-+$/g, '') || 'workpiece'
 
-/** The file that leaves the shop. `chord` (mm) bounds the deviation of triangle formats. */
+/**
+ * The file that leaves the shop. `chord` (mm) bounds the deviation of triangle formats; `only` names the
+ * bodies that leave, all that are not put away when absent.
+ */
 export function release(
   w: Workpiece,
-  state: State,
+  built: Pick<Rebuilt, 'state' | 'exact'>,
   format: Format,
-  options: { chord?: number; angle?: number; kernel?: Kernel },
+  options: { chord?: number; angle?: number; shapes?: ShapeStore; only?: readonly string[] },
 ): Outcome<ReleasedFile> {
-  const bodies = Object.values(state.bodies)
-  if (bodies.length === 0) return bad('no-body', 'There is no body to release yet.')
+  const all = Object.values(built.state.bodies).filter((b) => !w.bodies[b.id]?.away)
+  if (all.length === 0) return bad('no-body', 'There is no body to release yet.')
+  const bodies = all.filter((b) => options.only?.includes(b.id) ?? true)
+  if (bodies.length === 0) return bad('no-body', 'Choose the bodies that leave.')
   const chord = options.chord ?? FINENESS.normal.chord
   if (!(chord >= 0.0005 && chord <= 10))
     return bad('chord', 'The tolerance must lie between 0.0005 and 10 mm.')
   const angle = options.angle ?? FINENESS.normal.angle
+  const exact = options.shapes && { store: options.shapes, made: built.exact }
   const file = (bytes: Uint8Array, note: string): Outcome<ReleasedFile> =>
     good({ name: `${fileStem(w.name)}.${format}`, mime: MIME[format], bytes, note })
   const text = (s: string) => new TextEncoder().encode(s)
   if (format === 'step') {
-    if (!options.kernel)
-      return bad('no-kernel', 'STEP needs the exact kernel, which is not loaded.')
-    return stepFile(w, bodies, options.kernel, file)
+    if (!exact) return bad('no-kernel', 'STEP needs the exact kernel, which is not loaded.')
+    return stepFile(bodies, exact, file)
   }
   if (format === 'svg') {
     const turned = bodies.map((b) => b.shape).find((s) => s.kind === 'turned')
     if (!turned) return bad('no-section', 'No body here has a half-section to draw.')
     return file(text(sectionDrawing(turned.turned, w.name)), 'half-section in real millimetres')
   }
-  const { kernel } = options
-  if (!kernel && bodies.some((b) => b.shape.kind === 'exact'))
-    return bad('no-kernel', 'A body from a file needs the exact kernel, which is not loaded.')
+  if (!exact && bodies.some((b) => b.shape.kind === 'exact'))
+    return bad('no-kernel', 'An exact body needs the exact kernel, which is not loaded.')
   const meshed = bodies.map((b) => ({
     name: b.name,
     color: w.bodies[b.id]?.color ?? PLAIN_COLOR,
     mesh:
       b.shape.kind === 'turned'
         ? (solidMesh(b.shape.turned, { chord, angle }) as TriMesh)
-        : exactMesh(w, b, kernel!, { chord, angle }),
+        : exactMesh(b.shape.key, exact!, { chord, angle }),
     body: b,
   }))
-  const checked = meshed.map((m) => ({ ...m, measure: measureMesh(m.mesh) }))
-  const open = checked.find((m) => !m.measure.closed)
-  if (open)
-    return bad('not-closed', `The mesh of ${open.name} is not closed, so it is not written.`)
-  const triangles = checked.reduce((n, m) => n + m.measure.triangles, 0)
-  const short = Math.max(...checked.map((m) => 1 - m.measure.volume / bodyMeasure(m.body).volume))
-  const under = `${(100 * Math.abs(short)).toFixed(3)} % ${short < 0 ? 'over' : 'under'}`
-  const note = `${triangles.toLocaleString('en-US')} triangles, at most ${chord} mm off, volume ${under}`
-  if (format === 'stl') return file(writeStl(meshed.map((m) => m.mesh)), note)
-  if (format === 'obj') return file(text(writeObj(meshed)), note)
-  return file(writeThreeMf(meshed, w.name), note)
+  const meshes = meshed.map((m) => m.mesh)
+  const bytes =
+    format === 'stl'
+      ? writeStl(meshes)
+      : format === 'obj'
+        ? text(writeObj(meshed))
+        : writeThreeMf(meshed, w.name)
+  const read = rereadMeshes(
+    format,
+    bytes,
+    meshed.map((m) => ({ name: m.name, volume: measureMesh(m.mesh).volume, solids: 1 })),
+  )
+  if (!read.ok) return read
+  const sum = (of: { volume: number }[]) => of.reduce((v, m) => v + m.volume, 0)
+  const triangles = read.value.reduce((n, m) => n + m.triangles, 0)
+  const short = 1 - sum(read.value) / sum(bodies.map(bodyMeasure))
+  const under = `${fixed(100 * Math.abs(short), 3)} % ${short < 0 ? 'over' : 'under'}`
+  const many = read.value.reduce((n, m) => n + m.edges.many, 0)
+  const touching = many > 0 ? `; it touches itself along ${many} edges` : ''
+  return file(
+    bytes,
+    `read again: ${triangles.toLocaleString('en-US')} triangles, closed, volume ${under} for a chord of ${chord} mm${touching}`,
+  )
 }
 
 /** Largest difference a mesh within `chord` of the body can make to its volume, mm3 (area times chord). */
@@ -104,52 +123,59 @@ export const bodyMeasure = ({ shape }: Body): { volume: number; area: number } =
     ? { volume: volumeOf(shape.turned), area: areaOf(shape.turned) }
     : shape.measure
 
-/** The body in the kernel: lifted, or read again from its file. The caller frees it. */
-function inKernel(w: Workpiece, b: Body, kernel: Kernel): SolidHandle {
-  if (b.shape.kind === 'turned') return liftToSolid(kernel, b.shape.turned)
-  const bytes = unpackFile(w.files![b.shape.file]!)
-  if (!bytes.ok) throw new Error(bytes.diagnosis.message)
-  return kernel.fromStep(bytes.value)
+/** Shapes of the exact kernel, and how those that are gone are made again. */
+interface ExactShapes {
+  store: ShapeStore
+  made: Rebuilt['exact']
 }
 
-function exactMesh(
-  w: Workpiece,
-  b: Body,
-  kernel: Kernel,
-  { chord, angle }: { chord: number; angle: number },
-): TriMesh {
-  const solid = inKernel(w, b, kernel)
-  try {
-    return weldIndexed(kernel.tessellate(solid, chord, angle))
-  } finally {
-    kernel.free(solid)
-  }
+/** The shape of an exact body. Throws `KernelError` where it cannot be made again. */
+function shapeOf(key: string, { store, made }: ExactShapes): SolidHandle {
+  store.learn(made.recipesFor([key]))
+  const shape = store.shape(key)
+  if (!shape.ok) throw new KernelError(shape.diagnosis.message)
+  return shape.value
 }
+
+const exactMesh = (
+  key: string,
+  exact: ExactShapes,
+  { chord, angle }: { chord: number; angle: number },
+): TriMesh => weldIndexed(exact.store.kernel.tessellate(shapeOf(key, exact), chord, angle))
 
 function stepFile(
-  w: Workpiece,
   bodies: Body[],
-  kernel: Kernel,
+  exact: ExactShapes,
   file: (bytes: Uint8Array, note: string) => Outcome<ReleasedFile>,
 ): Outcome<ReleasedFile> {
-  const solids = bodies.map((b) => ({
-    solid: inKernel(w, b, kernel),
-    name: b.name,
-    body: b,
-  }))
+  const { kernel } = exact.store
+  const lifted: SolidHandle[] = []
   try {
-    for (const s of solids) {
-      const m = kernel.measure(s.solid)
-      const off = Math.abs(m.volume / bodyMeasure(s.body).volume - 1)
-      if (!m.closed || !m.valid || off > 1e-5) {
-        return bad(
-          'not-exact',
-          `The exact solid of ${s.name} does not measure right, so it is not written.`,
-        )
-      }
-    }
-    return file(kernel.toStep(solids), 'exact solids, closed and valid, volume checked')
+    const solids = bodies.map(({ name, shape }) => {
+      if (shape.kind === 'exact') return { solid: shapeOf(shape.key, exact), name }
+      const solid = liftToSolid(kernel, shape.turned)
+      lifted.push(solid)
+      return { solid, name }
+    })
+    const bytes = kernel.toStep(solids)
+    const read = rereadStep(
+      kernel,
+      bytes,
+      bodies.map((b) => ({
+        name: b.name,
+        volume: bodyMeasure(b).volume,
+        ...(b.shape.kind === 'turned'
+          ? { solids: b.shape.turned.regions.length }
+          : { solids: b.shape.measure.solids, area: b.shape.measure.area }),
+      })),
+    )
+    if (!read.ok) return read
+    const off = read.value.off < 1e-12 ? 'exact' : `off by ${read.value.off.toExponential(0)}`
+    return file(bytes, `read again: exact solids, closed and valid, volume ${off}`)
+  } catch (e) {
+    if (e instanceof KernelError) return bad('no-step', e.message)
+    throw e
   } finally {
-    for (const s of solids) kernel.free(s.solid)
+    for (const s of lifted) kernel.free(s)
   }
 }

@@ -1,5 +1,5 @@
 import { bad, good, type Outcome } from '../math'
-import { type TriMesh, weld } from '../mesh'
+import { closeSeams, type TriMesh, weld } from '../mesh'
 
 /** Binary STL: 80-byte header, count, then 50 bytes a triangle. Coordinates in mm. */
 export function writeStl(meshes: readonly TriMesh[], header = 'Ivory Lathe, mm'): Uint8Array {
@@ -57,5 +57,5 @@ function checked(soup: Float32Array): Outcome<TriMesh> {
     return bad('empty-stl', 'The STL file holds no whole triangle.')
   if (!soup.every(Number.isFinite))
     return bad('bad-stl', 'The STL file holds coordinates that are not numbers.')
-  return good(weld(soup))
+  return good(closeSeams(weld(soup)))
 }

@@ -75,7 +75,10 @@ const smooth = (corner: Corner) =>
     { at: corner.at },
   ])
 
-interface Tangency {
+/** A neighbour of which less than this is left, mm, is used up exactly: a full round. */
+const USED = 2e-6
+
+export interface Tangency {
   /** Parameter on the piece before, parameter on the piece after, centre of the circle. */
   a: number
   c: number
@@ -87,7 +90,7 @@ interface Tangency {
  * grows from 0, so it is the one that belongs to this corner. Newton on the meeting of the two
  * offset curves at each radius; the step is halved where it does not settle.
  */
-function tangentCircle(corner: Corner, r: number): Outcome<Tangency> {
+export function tangentCircle(corner: Corner, r: number): Outcome<Tangency> {
   const side = corner.turn > 0 ? 1 : -1
   const first = corner.before.curve
   const second = corner.after.curve
@@ -107,14 +110,15 @@ function tangentCircle(corner: Corner, r: number): Outcome<Tangency> {
       }
       continue
     }
-    if (hit.a < 0 || hit.c > 1) {
+    const [over, past] = [-hit.a * lengthOf(first), (hit.c - 1) * lengthOf(second)]
+    if (over > USED || past > USED) {
       step = (goal - reached) / 2
       // Close in on the radius at which the piece is used up, then say which piece it is.
       if (step > 1e-9) continue
       return vanishes(hit.a < 0 ? corner.before : corner.after, reached)
     }
-    a = hit.a
-    c = hit.c
+    a = Math.max(0, hit.a)
+    c = Math.min(1, hit.c)
     reached = goal
     step *= 2
   }
@@ -161,7 +165,7 @@ function settle(
 const pointOf = (c: Curve, t: number): P2 => evaluate(c, t).p
 
 /** Parameter on the piece at straight distance d from its end (`end` 1) or start (`end` 0). */
-function setback(seg: Seg, at: P2, d: number, end: 0 | 1): Outcome<number> {
+export function setback(seg: Seg, at: P2, d: number, end: 0 | 1): Outcome<number> {
   const steps = 64
   const away = (u: number) => dist(pointAt(seg.curve, end === 1 ? 1 - u : u), at)
   let most = 0
@@ -180,7 +184,10 @@ function setback(seg: Seg, at: P2, d: number, end: 0 | 1): Outcome<number> {
   return vanishes(seg, most)
 }
 
-/** Trims both neighbours, puts the piece between and checks that it meets nothing else. */
+/**
+ * Trims both neighbours, puts the piece between and checks that it meets nothing else. A neighbour that
+ * is used up to its very end leaves the outline.
+ */
 function replaceCorner(
   b: TurnedBody,
   corner: Corner,
@@ -190,28 +197,36 @@ function replaceCorner(
 ): Outcome<TurnedBody> {
   const loops = loopsOf(b.regions)
   const loop = loops[corner.loop]!
-  const i = (corner.seg + loop.length - 1) % loop.length
+  const n = loop.length
+  const i = (corner.seg + n - 1) % n
   const j = corner.seg
-  const before = { ...loop[i]!, curve: subCurve(loop[i]!.curve, 0, a) }
-  const after = { ...loop[j]!, curve: subCurve(loop[j]!.curve, c, 1) }
-  if (a <= 0 || lengthOf(before.curve) < MODEL) return vanishes(loop[i]!, lengthOf(loop[i]!.curve))
-  if (c >= 1 || lengthOf(after.curve) < MODEL) return vanishes(loop[j]!, lengthOf(loop[j]!.curve))
+  const part = (k: number, from: number, to: number): Seg | null => {
+    const whole = loop[k]!
+    const used = (to - from) * lengthOf(whole.curve) <= USED
+    return used ? null : { ...whole, curve: subCurve(whole.curve, from, to) }
+  }
+  const between = i === j ? part(i, c, a) : null
+  const before = i === j ? between : part(i, 0, a)
+  const after = i === j ? between : part(j, c, 1)
+  // Where a neighbour is gone, the one beyond it is met at the end of the piece instead.
+  const joined = new Set([before ? i : (i + n - 1) % n, after ? j : (j + 1) % n])
   const ends = [startOf(piece.curve), endOf(piece.curve)]
   for (const [li, other] of loops.entries()) {
     for (const [si, s] of other.entries()) {
-      const neighbour = li === corner.loop && (si === i || si === j)
-      const against = neighbour ? (si === i ? before.curve : after.curve) : s.curve
-      for (const m of intersect(piece.curve, against)) {
+      const own = li === corner.loop
+      const left = own && si === i ? before : own && si === j ? after : s
+      if (!left) continue
+      for (const m of intersect(piece.curve, left.curve)) {
         const p = pointAt(piece.curve, m.t)
-        if (neighbour && ends.some((e) => dist(e, p) < 1e-4)) continue
+        if (own && joined.has(si) && ends.some((e) => dist(e, p) < MODEL)) continue
         return bad('runs-into', `It would run into the face ${s.name}.`, [{ at: p }])
       }
     }
   }
+  const kept = (s: Seg | null): Seg[] => (s ? [s] : [])
   const rebuilt: Loop = loop.flatMap((s, k): Seg[] => {
-    if (i === j && k === i) return [{ ...s, curve: subCurve(s.curve, c, a) }, piece]
-    if (k === i) return [before, piece]
-    if (k === j) return [after]
+    if (k === i) return [...kept(before), piece]
+    if (k === j) return kept(after)
     return [s]
   })
   return good({ ...b, regions: swapLoop(b.regions, corner.loop, rebuilt) })

@@ -8,10 +8,13 @@ export {
   levelFor,
   liquidAt,
   SURFACE,
+  trappedVolume,
   voidsOf,
+  voidVolume,
 } from './cavity'
 export { type Corner, cornersOf, isSharp, SMOOTH } from './corners'
-export { liftToSolid } from './lift'
+export { chamferFront, filletFront, roundingMarks } from './fronts'
+export { liftToSolid, turnedJob } from './lift'
 export {
   areaOf,
   centroidOf,
@@ -22,19 +25,15 @@ export {
   volumeOf,
 } from './properties'
 export {
-  type EdgeRef,
   edgeRef,
-  edgeRefSchema,
   type Face,
-  type FaceRef,
+  faceNames,
   faceRef,
-  faceRefSchema,
   facesOf,
-  type Resolved,
   resolveEdge,
   resolveFace,
 } from './references'
-export { type ShellResult, shell } from './shell'
+export { type ShellResult, shell, shellMarks } from './shell'
 export { splitAt } from './split'
 export {
   type DisplayMesh,
@@ -46,4 +45,4 @@ export {
   sectionLines,
   solidMesh,
 } from './tessellate'
-export { insideSegs, type WallReading, type WallSpot, wallAlong, wallOver } from './wall'
+export { type WallReading, type WallSpot, wallAlong, wallOver } from './wall'

@@ -1,33 +1,99 @@
-import { type Curve, pointAt, smoothBreaks, subCurve } from '../curve'
-import type { Kernel, PlanarFace, SolidHandle, WireCurve } from '../kernel'
-import type { P2, P3 } from '../math'
-import type { Loop } from '../profile'
-import { type TurnedBody, turnedPoint } from './body'
+import {
+  type Arc,
+  boundsOf,
+  type Curve,
+  endOf,
+  extremes,
+  pointAt,
+  startOf,
+  subCurve,
+} from '../curve'
+import { type KernelJob, outlineOf, wiresOf } from '../exact'
+import type { Kernel, SolidHandle, WireCurve } from '../kernel'
+import { dist, MODEL, type P2, type P3, POINT, polar } from '../math'
+import { faceSegs, isWhole, type TurnedBody, turnedPoint } from './body'
+import { volumeOf } from './properties'
 
-/** The body as an exact solid in the kernel: its section swept there. The caller frees it. */
-export function liftToSolid(kernel: Kernel, b: TurnedBody): SolidHandle {
-  const put = (p: P2): P3 => turnedPoint(b.frame, p[0], p[1], b.start)
-  const faces: PlanarFace[] = b.regions.map((r) => [r.outer, ...r.holes].map((l) => wire(l, put)))
-  return kernel.revolve(faces, b.frame.origin, b.frame.z, b.sweep)
+/**
+ * Where the seam of a whole turn stands, rad from the frame's x: off the planes that other things are drawn
+ * in, since the kernel fails more often where an edge meets a seam.
+ */
+const SEAM = 2.2
+
+/** The body as work for the exact kernel: its section swept there, its faces with the names they have. */
+export function turnedJob(b: TurnedBody): KernelJob<'turned'> {
+  const from = isWhole(b) ? SEAM : b.start
+  const put = (p: P2): P3 => turnedPoint(b.frame, p[0], p[1], from)
+  const sections = b.regions.map((r) =>
+    outlineOf(r, (c) => partedAtAxis(c).flatMap((part) => edges(part, put))),
+  )
+  const own = faceSegs(b)[0]?.name.split(':')[0] ?? 'turn'
+  return {
+    verb: 'turned',
+    args: {
+      sections,
+      origin: b.frame.origin,
+      axis: b.frame.z,
+      angle: b.sweep,
+      ends: [`${own}:first`, `${own}:last`],
+      volume: volumeOf(b),
+    },
+    on: [],
+  }
 }
 
-const wire = (loop: Loop, put: (p: P2) => P3): WireCurve[] =>
-  loop.flatMap((s) => edges(s.curve, put))
+/** The body as an exact solid in the kernel. The caller frees it. */
+export function liftToSolid(kernel: Kernel, b: TurnedBody): SolidHandle {
+  const { sections, origin, axis, angle } = turnedJob(b).args
+  return kernel.revolve(
+    sections.map((s) => s.outline),
+    origin,
+    axis,
+    angle,
+  )
+}
 
-function edges(c: Curve, put: (p: P2) => P3): WireCurve[] {
-  if (c.kind === 'line') return [{ kind: 'line', a: put(c.a), b: put(c.b) }]
-  if (c.kind === 'spline') {
-    return [{ kind: 'spline', degree: c.degree, knots: [...c.knots], poles: c.poles.map(put) }]
+/** The curve parted where it touches the axis on its way: a pole has to be a vertex. */
+function partedAtAxis(c: Curve): Curve[] {
+  const box = boundsOf(c)
+  if (c.kind === 'line' || box.min[0] > POINT || box.max[0] <= POINT) return [c]
+  const touches = extremes(c, 0).filter(
+    (t) =>
+      pointAt(c, t)[0] <= POINT &&
+      ![startOf(c), endOf(c)].some((e) => dist(e, pointAt(c, t)) < MODEL),
+  )
+  const marks = [0, ...touches.sort((a, b) => a - b), 1]
+  return marks.slice(1).map((t1, i) => subCurve(c, marks[i]!, t1))
+}
+
+const edges = (c: Curve, put: (p: P2) => P3): WireCurve[] =>
+  c.kind === 'arc' && crossesAxis(c) ? [rationalArc(c, put)] : wiresOf(c, put)
+
+/**
+ * Whether the arc's whole circle reaches the axis without being centred on it. Turned, it would be a
+ * torus that runs through itself, which readers of STEP take for something else.
+ */
+const crossesAxis = (c: Arc): boolean =>
+  Math.abs(c.c[0]) > POINT && c.radius > Math.abs(c.c[0]) - POINT
+
+/**
+ * The same arc, exactly, as a rational B-spline of degree 2: an eighth of a turn a span, middle weights
+ * cos(half the span) (Piegl and Tiller, The NURBS Book, section 7.3; citation from memory).
+ */
+function rationalArc(c: Arc, put: (p: P2) => P3): WireCurve {
+  const n = Math.max(1, Math.ceil(Math.abs(c.sweep) / (Math.PI / 4) - 1e-9))
+  const half = c.sweep / n / 2
+  const poles: P3[] = []
+  const weights: number[] = []
+  const knots = [0, 0, 0]
+  for (let k = 0; k <= n; k++) {
+    const angle = c.start + 2 * half * k
+    poles.push(put(polar(c.c, c.radius, angle)))
+    weights.push(1)
+    if (k === n) break
+    poles.push(put(polar(c.c, c.radius / Math.cos(half), angle + half)))
+    weights.push(Math.cos(half))
+    if (k > 0) knots.push(k / n, k / n)
   }
-  // Up to a half turn an edge: an arc through three points is then well set.
-  const breaks = Math.abs(c.sweep) > Math.PI * 0.99 ? smoothBreaks(c) : [0, 1]
-  return breaks.slice(1).map((t1, i) => {
-    const part = subCurve(c, breaks[i]!, t1)
-    return {
-      kind: 'arc',
-      a: put(pointAt(part, 0)),
-      mid: put(pointAt(part, 0.5)),
-      b: put(pointAt(part, 1)),
-    }
-  })
+  return { kind: 'spline', degree: 2, knots: [...knots, 1, 1, 1], poles, weights }
 }

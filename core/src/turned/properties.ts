@@ -4,7 +4,7 @@ import { lineIntegral, regionArea, segsOf } from '../profile'
 import { faceSegs, isWhole, type TurnedBody } from './body'
 
 /** Volume in mm3: sweep times the first moment of the section about the axis (Pappus-Guldin). */
-export const volumeOf = (b: TurnedBody): number =>
+export const volumeOf = (b: Pick<TurnedBody, 'sweep' | 'regions'>): number =>
   (b.sweep / 2) * sectionIntegral(b, (p, d) => p[0] * p[0] * d[1])
 
 /** Surface in mm2; a part turn has its two flat ends included. */
@@ -50,7 +50,7 @@ export function sectionCentroid(b: TurnedBody): P2 {
   ]
 }
 
-const sectionIntegral = (b: TurnedBody, f: (p: P2, d: P2) => number): number =>
+const sectionIntegral = (b: Pick<TurnedBody, 'regions'>, f: (p: P2, d: P2) => number): number =>
   segsOf(b.regions).reduce((sum, s) => sum + lineIntegral(s.curve, f), 0)
 
 /** Exact bounding box in space, mm. */
@@ -88,7 +88,7 @@ function radialReach(b: TurnedBody, x: number, y: number): number {
 }
 
 /** Box of the half-section in [r, z]. */
-export function sectionBounds(b: TurnedBody): { min: P2; max: P2 } {
+export function sectionBounds(b: Pick<TurnedBody, 'regions'>): { min: P2; max: P2 } {
   const boxes = segsOf(b.regions).map((s) => boundsOf(s.curve))
   return {
     min: [Math.min(...boxes.map((x) => x.min[0])), Math.min(...boxes.map((x) => x.min[1]))],

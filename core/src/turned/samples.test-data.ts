@@ -20,3 +20,29 @@ export const turn = (
   sweep = FULL_TURN,
   start = 0,
 ): TurnedBody => ({ frame: UPRIGHT_FRAME, start, sweep, regions: enclosed(segs) })
+
+/** A solid rod: R 30, 60 high. */
+export const ROD = turn(
+  polygon([
+    [0, 0],
+    [30, 0],
+    [30, 60],
+    [0, 60],
+  ]),
+)
+
+/** A pot whose lip turns in and down: outer R 40, wall 2, lip to r 25 with a skirt down to z 50. */
+export const POT = turn(
+  polygon([
+    [0, 0],
+    [40, 0],
+    [40, 62],
+    [25, 62],
+    [25, 50],
+    [27, 50],
+    [27, 60],
+    [38, 60],
+    [38, 2],
+    [0, 2],
+  ]),
+)

@@ -30,7 +30,7 @@ export interface DisplayMesh {
   /** Line segments, six numbers each, and the index into `edges` of each. */
   lines: Float32Array
   edgeOf: Uint32Array
-  edges: { names: [string, string]; at: P2 }[]
+  edges: { names: [string, string]; at?: P2 }[]
 }
 
 /** Number of facets around for radius r so that chord and angle are kept. */

@@ -209,7 +209,7 @@ describe('shells', () => {
       expect(levelFor(cav, full)).toBeCloseTo(cav.brim, 9)
     expect(levelFor(cav, brimVolume(cav) + 1)).toBeNull()
     expect(levelFor(cav, -1)).toBeNull()
-    const wall = wallAlong(cup, cav)!
+    const wall = wallAlong(cup)!
     expect(wall.min.wall).toBeCloseTo(3, 6)
     expect(wall.max.wall).toBeCloseTo(3, 6)
   })
@@ -268,7 +268,7 @@ describe('shells', () => {
     ])
     const hollow = must(shell(s, 3, new Set(), 'in', 's')).body
     rel(volumeOf(hollow), 88706.0101668)
-    expect(wallAlong(hollow, null)!.min.wall).toBeCloseTo(3, 8)
+    expect(wallAlong(hollow)!.min.wall).toBeCloseTo(3, 8)
   })
   it('drops a detail thinner than the wall cleanly and says which', () => {
     const ribbed = turn(
@@ -291,7 +291,7 @@ describe('shells', () => {
     const s = must(shell(ribbed, 4, open, 'in', 's'))
     expect(s.lost.map((l) => l.name)).toContain('e3')
     rel(brimVolume(cavityOf(s.body)!), PI * 36 * 36 * 76, 2e-2)
-    expect(wallAlong(s.body, cavityOf(s.body))!.min.wall).toBeGreaterThan(4 - 1e-6)
+    expect(wallAlong(s.body)!.min.wall).toBeGreaterThan(4 - 1e-6)
   })
   it('says so when no cavity is left, and where a neck closes off', () => {
     const c = cylinder(20, 40)

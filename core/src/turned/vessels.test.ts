@@ -3,7 +3,7 @@ import { expect, it } from 'vitest'
 import { fitSpline, type Handle, line } from '../curve'
 import type { P2 } from '../math'
 import { enclosed } from '../profile'
-import { cavityOf, cornersOf, facesOf, filletCorner, isSharp, shell, volumeOf, wallAlong } from '.'
+import { cornersOf, facesOf, filletCorner, isSharp, shell, volumeOf, wallAlong } from '.'
 import { UPRIGHT_FRAME } from './samples.test-data'
 
 const handle = fc.constantFrom<Handle>({ hold: 'auto' }, { hold: 'auto' }, { hold: 'upright' })
@@ -59,7 +59,7 @@ it('random curved vessels: rounded and hollowed they close, and the wall measure
         const { body: hollow } = made.value
         expect(volumeOf(hollow)).toBeGreaterThan(0)
         if (way === 'in') expect(volumeOf(hollow)).toBeLessThan(volumeOf(start))
-        const reading = wallAlong(hollow, cavityOf(hollow), 40, new Set(['top']))
+        const reading = wallAlong(hollow)
         // Where a wall runs level into the opening it ends in a round of radius t; the ball there is
         // 2 (sqrt 2 - 1) t across. Everywhere else it is t.
         const least = 2 * (Math.SQRT2 - 1) * wall

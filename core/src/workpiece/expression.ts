@@ -1,5 +1,8 @@
-import { type MathNode, parse } from 'mathjs/number'
+import { create, type MathNode, parseDependencies } from 'mathjs/number'
 import { clearing, FITS, type Fit, printedWall, reckonFit } from './fits'
+
+/** The expression parser alone: without the library's functions it is there at once. */
+const { parse } = create(parseDependencies)
 
 /** A number with its dimension: powers of length (mm) and angle (rad). */
 export interface Quantity {

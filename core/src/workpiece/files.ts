@@ -1,6 +1,6 @@
 import { deflateSync, inflateSync } from 'fflate'
 import { z } from 'zod'
-import { bad, good, type Outcome } from '../math'
+import { bad, fixed, good, type Outcome } from '../math'
 
 /** A file a workpiece brings along: its bytes deflated, as base64. */
 export const fileSchema = z.object({
@@ -19,7 +19,7 @@ export function packFile(name: string, bytes: Uint8Array): Outcome<{ id: string;
   if (bytes.length === 0) return bad('empty-file', `The file ${name} is empty.`)
   const packed = deflateSync(bytes)
   if (packed.length > MAX_PACKED) {
-    const mb = (packed.length / 1048576).toFixed(1)
+    const mb = fixed(packed.length / 1048576, 1)
     return bad('too-large', `${name} is ${mb} MB packed; a workpiece takes up to 6 MB a file.`)
   }
   let text = ''

@@ -102,6 +102,10 @@ export const workpieceSchema = z
             .regex(/^#[0-9a-fA-F]{6}$/)
             .optional(),
           material: z.string().max(40).optional(),
+          /** Not shown, and not in the section. */
+          hidden: z.boolean().optional(),
+          /** Out of section, gauges and release too; ops may still refer to it. */
+          away: z.boolean().optional(),
         }),
       )
       .default({}),

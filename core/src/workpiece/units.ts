@@ -1,3 +1,4 @@
+import { fixed } from '../math'
 import type { LengthUnit } from './expression'
 
 /** Exact by the international yard and pound agreement of 1959. */
@@ -16,5 +17,5 @@ export function sayLengths(text: string, unit: LengthUnit): string {
 /** As fine as the millimetres were said: two more decimals. */
 function inInches(mm: string): string {
   const digits = Math.min(6, (mm.split('.')[1]?.length ?? 0) + 2)
-  return (Number(mm) / MM_PER_INCH).toFixed(digits)
+  return fixed(Number(mm) / MM_PER_INCH, digits)
 }

@@ -8,6 +8,10 @@ const EXPRESSION_KEYS = new Set([
   'z',
   'turn',
   'count',
+  'count2',
+  'pitch2',
+  'draft',
+  'factor',
   'pitch',
   'extent',
   'gap',
@@ -25,6 +29,7 @@ const EXPRESSION_KEYS = new Set([
   'offset',
   'value',
   'fraction',
+  'height',
 ])
 
 /** Where a figure is used: names of other figures, and ids of ops. */

@@ -1,4 +1,3 @@
-import { OPS } from '@ivory/core/ops'
 import clsx from 'clsx'
 import { Redo2, Undo2 } from 'lucide-react'
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
@@ -7,7 +6,7 @@ import { Group, Panel, Separator } from 'react-resizable-panels'
 import { Link, Navigate, useNavigate, useParams } from 'react-router'
 import { lathe } from '../engine'
 import { startAutosave } from '../session/autosave'
-import { addOp, type Command, documentCommands, keycap, OP_KEYS } from '../session/commands'
+import { type Command, documentCommands } from '../session/commands'
 import { startRebuilding } from '../session/rebuilding'
 import { edit, openSession, redo, undo, useSession } from '../session/session'
 import { VIEWS } from '../stage/views'
@@ -15,6 +14,7 @@ import { load } from '../storage/db'
 import { DraftingTable } from '../table/DraftingTable'
 import { TOOL_KEYS, TOOL_LABELS, type Tool } from '../table/useDrawing'
 import { Button, CommitInput, IconButton } from '../ui/controls'
+import { BodyTray } from './BodyTray'
 import { BriefSheet } from './BriefSheet'
 import { Conflict } from './Conflict'
 import { FiguresPanel } from './FiguresPanel'
@@ -24,6 +24,7 @@ import { OpSheet } from './OpSheet'
 import { Palette } from './Palette'
 import { ReleaseSheet } from './ReleaseSheet'
 import { RoutePanel } from './RoutePanel'
+import { StageTools } from './StageTools'
 import { StatusLine } from './StatusLine'
 
 // What draws in space loads beside the bench, which can be worked at before it is there.
@@ -157,11 +158,14 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
     <div className="grid h-full grid-rows-[auto_1fr_auto]">
       <header>
         <TopBar id={id} stage={stage} onPalette={() => setPalette(true)} />
-        {conflict ? <Conflict /> : <StageTools stage={stage} />}
+        {conflict ? <Conflict /> : <StageTools stage={stage} title={titled(stage)} />}
       </header>
       <div className="grid min-h-0 grid-cols-[248px_1fr_320px]">
-        <aside className="min-h-0 border-rule border-r">
-          <RoutePanel />
+        <aside className="flex min-h-0 flex-col border-rule border-r">
+          <div className="min-h-0 flex-1">
+            <RoutePanel />
+          </div>
+          <BodyTray />
         </aside>
         <main className="min-h-0 min-w-0">
           <Group orientation="vertical" className="h-full">
@@ -258,35 +262,6 @@ function TopBar({ id, stage, onPalette }: { id: string; stage: StageName; onPale
           Find a command <kbd className="figures">Ctrl K</kbd>
         </Button>
       </div>
-    </div>
-  )
-}
-
-const HINT: Record<StageName, string> = {
-  brief: 'Say what the piece must do. Targets become the limits of its gauges.',
-  draw: 'Draw half the outline beside the axis; name dimensions as figures.',
-  form: 'Turn profiles into bodies, add to them, take from them.',
-  refine: 'Round, bevel, hollow and part. The working range shows before you try.',
-  gauge: 'Put gauges on the bench, set limits, solve for a reading.',
-  release: 'Files and drawings, each measured before it leaves.',
-}
-
-/** The ops of this stage. */
-function StageTools({ stage }: { stage: StageName }) {
-  const specs = Object.values(OPS).filter((s) => s.stage === stage)
-  return (
-    <div
-      role="toolbar"
-      aria-label={`Tools of ${titled(stage)}`}
-      className="flex h-9 items-center gap-1.5 border-rule border-b bg-sheet px-3"
-    >
-      {specs.map((s) => (
-        <Button key={s.kind} className="py-0.5!" title={s.help} onClick={() => addOp(s.kind)}>
-          {s.label}
-          <kbd className="figures text-soft">{keycap(OP_KEYS[s.kind] ?? '')}</kbd>
-        </Button>
-      ))}
-      <span className="ml-2 text-soft text-sm">{HINT[stage]}</span>
     </div>
   )
 }

@@ -1,6 +1,6 @@
 import { GAUGES } from '@ivory/core/gauges'
 import { MATERIALS, TARGETS, type Target } from '@ivory/core/workpiece'
-import { edit, useSession } from '../session/session'
+import { edit, editBody, useSession } from '../session/session'
 import { Choice, CommitInput } from '../ui/controls'
 import { typedNumber } from '../ui/number'
 
@@ -161,11 +161,7 @@ export function BriefSheet() {
                 aria-label="Name of the body"
                 className="min-w-0 flex-1"
                 value={b.name}
-                onCommit={(t) =>
-                  edit((d) => {
-                    d.bodies[b.id] = { ...d.bodies[b.id], name: t.slice(0, 80) }
-                  })
-                }
+                onCommit={(t) => editBody(b.id, { name: t.slice(0, 80) })}
               />
               <Choice
                 label={`Material of ${b.name}`}
@@ -175,23 +171,13 @@ export function BriefSheet() {
                   { value: '', label: 'as the brief' },
                   ...MATERIALS.map((m) => ({ value: m.id, label: m.name })),
                 ]}
-                onChange={(v) =>
-                  edit((d) => {
-                    const { material: _, ...rest } = d.bodies[b.id] ?? {}
-                    d.bodies[b.id] = v ? { ...rest, material: v } : rest
-                  })
-                }
+                onChange={(v) => editBody(b.id, { material: v || undefined })}
               />
               <input
                 type="color"
                 aria-label={`Colour of ${b.name}`}
                 value={doc.bodies[b.id]?.color ?? '#d9d2c0'}
-                onChange={(e) => {
-                  const color = e.target.value
-                  edit((d) => {
-                    d.bodies[b.id] = { ...d.bodies[b.id], color }
-                  })
-                }}
+                onChange={(e) => editBody(b.id, { color: e.target.value })}
               />
             </div>
           ))}

@@ -1,15 +1,25 @@
+import { fixed } from '@ivory/core/math'
+import { opSpec } from '@ivory/core/ops'
 import type { OpReport } from '@ivory/core/rebuild'
 import clsx from 'clsx'
+import { useNavigate } from 'react-router'
 import { toast } from 'sonner'
-import { setInputs, useSession } from '../session/session'
+import { select, setInputs, useSession } from '../session/session'
 import { Button } from '../ui/controls'
-import { faceName } from './names'
+import { faceName, opName } from './names'
 
 /** What an op has to say: the cause, where, and remedies to click. */
 export function Diagnoses({ report }: { report: OpReport }) {
   const doc = useSession((s) => s.doc)!
-  if (report.diagnoses.length === 0) return null
+  const navigate = useNavigate()
   const grave = report.status === 'fail'
+  const goTo = (id: string) => {
+    const kind = doc.route.find((o) => o.id === id)?.kind
+    select(id)
+    const there = kind && opSpec(kind)?.stage
+    if (there) navigate(`/w/${doc.id}/${there}`)
+  }
+  if (report.diagnoses.length === 0) return null
   return (
     <ul className="flex flex-col gap-2" aria-label="Diagnosis">
       {report.diagnoses.map((d, i) => (
@@ -29,8 +39,8 @@ export function Diagnoses({ report }: { report: OpReport }) {
             <ul className="text-soft">
               {d.places.slice(0, 5).map((p) => (
                 <li key={p.at.join()}>
-                  at <span className="figures">⌀ {Math.abs(2 * p.at[0]).toFixed(2)}</span>, height{' '}
-                  <span className="figures">{p.at[1].toFixed(2)}</span>
+                  at <span className="figures">⌀ {fixed(Math.abs(2 * p.at[0]), 2)}</span>, height{' '}
+                  <span className="figures">{fixed(p.at[1], 2)}</span>
                   {p.label?.includes(':') ? `: ${faceName(doc, p.label)}` : ''}
                 </li>
               ))}
@@ -43,11 +53,15 @@ export function Diagnoses({ report }: { report: OpReport }) {
                   key={f.label}
                   className="py-0! text-sm"
                   onClick={() => {
+                    if (f.go) {
+                      goTo(f.op)
+                      return
+                    }
                     setInputs(f.op, f.inputs)
                     toast.success(`Done: ${f.label}.`)
                   }}
                 >
-                  {f.label}
+                  {f.go ? `Go to ${opName(doc, f.op)}` : f.label}
                 </Button>
               ))}
             </p>

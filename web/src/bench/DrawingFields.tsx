@@ -1,3 +1,4 @@
+import { mm } from '@ivory/core/math'
 import type { Drawing } from '@ivory/core/profile'
 import type { Op } from '@ivory/core/workpiece'
 import { Trash2 } from 'lucide-react'
@@ -70,7 +71,7 @@ export function DrawingFields({ op }: { op: Op }) {
                       value={String(p[axis])}
                       title={
                         typeof p[axis] === 'string'
-                          ? `${profile?.points[id]?.[axis === 'x' ? 0 : 1]?.toFixed(3) ?? ''} mm`
+                          ? mm(profile?.points[id]?.[axis === 'x' ? 0 : 1] ?? Number.NaN)
                           : 'mm'
                       }
                       className="figures w-full"

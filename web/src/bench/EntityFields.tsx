@@ -1,3 +1,4 @@
+import { rounded } from '@ivory/core/math'
 import { type Drawing, drawingSchema, type Entity } from '@ivory/core/profile'
 import { sayIssue } from '@ivory/core/workpiece'
 import { toast } from 'sonner'
@@ -80,7 +81,7 @@ function HandleNumber({
       aria-label={label}
       title={label}
       className="figures w-14"
-      value={String(Number(value.toFixed(3)))}
+      value={String(rounded(value, 3))}
       onCommit={(t) => {
         const n = typedNumber(t)
         if (n !== null) onCommit(n)

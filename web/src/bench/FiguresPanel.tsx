@@ -1,4 +1,4 @@
-import { freshId } from '@ivory/core/math'
+import { freshId, rounded } from '@ivory/core/math'
 import {
   type Figure,
   type FigureValue,
@@ -27,7 +27,7 @@ function shownValue(q: Value): { number: number; unit: string } | null {
   if (q.angle === 1) return { number: (q.value * 180) / Math.PI, unit: 'deg' }
   return { number: q.value, unit: '' }
 }
-const trim = (x: number) => String(Number(x.toFixed(3)))
+const trim = (x: number) => String(rounded(x, 3))
 
 /** The named dimensions: change one and everything that uses it follows. */
 export function FiguresPanel() {

@@ -1,3 +1,4 @@
+import clsx from 'clsx'
 import { useSession } from '../session/session'
 import { VerdictMark } from '../ui/verdict'
 
@@ -5,9 +6,16 @@ import { VerdictMark } from '../ui/verdict'
 export function GaugePanel() {
   const gauges = useSession((s) => s.settled?.gauges) ?? []
   const bodies = useSession((s) => s.settled?.bodies) ?? []
+  // Until the exact kernel is done, what is read is not of the whole route: no verdict on it.
+  const waits = useSession((s) => (s.settled?.waits ?? 0) > 0)
   return (
     <section aria-label="Gauges" className="flex min-h-0 flex-col">
-      <h2 className="border-rule border-y px-3 py-1.5 font-medium">Gauges</h2>
+      <h2 className="border-rule border-y px-3 py-1.5 font-medium">
+        Gauges
+        {waits && (
+          <span className="font-normal text-soft text-sm"> · the exact kernel is at work</span>
+        )}
+      </h2>
       <ul className="overflow-y-auto">
         {gauges.length === 0 && (
           <li className="px-3 py-2 text-soft text-sm">
@@ -27,11 +35,14 @@ export function GaugePanel() {
                     </span>
                   )}
                 </span>
-                <span className="figures whitespace-nowrap" data-testid={`gauge-${g.kind}`}>
-                  {g.reading?.text ?? '–'}
+                <span
+                  className={clsx('figures whitespace-nowrap', waits && 'text-soft')}
+                  data-testid={`gauge-${g.kind}`}
+                >
+                  {waits ? `(${g.reading?.text ?? '–'})` : (g.reading?.text ?? '–')}
                 </span>
                 <span className="w-18 text-right">
-                  <VerdictMark verdict={g.verdict} />
+                  {!waits && <VerdictMark verdict={g.verdict} />}
                 </span>
               </summary>
               {!g.reading && <p className="text-soft text-sm">{g.why}</p>}

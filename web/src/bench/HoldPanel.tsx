@@ -63,7 +63,19 @@ export function HoldPanel({ op, profile }: { op: Op; profile: ProfileView }) {
 }
 
 function Freedom({ profile }: { profile: ProfileView }) {
-  const { freedoms, travels, looseRadii, conflict } = profile.hold
+  const { freedoms, travels, looseRadii, conflict, unreached } = profile.hold
+  if (Object.keys(profile.points).length === 0)
+    return (
+      <p className="border-rule border-l-4 bg-sheet px-2 py-1 text-soft" data-testid="freedom">
+        Nothing is drawn yet.
+      </p>
+    )
+  if (unreached)
+    return (
+      <p className="border-out border-l-4 bg-sheet px-2 py-1 text-out" data-testid="freedom">
+        Not reached from here: the drawing stays as it was.
+      </p>
+    )
   if (conflict.length > 0)
     return (
       <p className="border-out border-l-4 bg-sheet px-2 py-1 text-out" data-testid="freedom">

@@ -1,3 +1,4 @@
+import { fixed } from '@ivory/core/math'
 import type { Drawing } from '@ivory/core/profile'
 import { MAX_OUTLINE_BYTES } from '@ivory/core/release'
 import type { Op } from '@ivory/core/workpiece'
@@ -29,7 +30,7 @@ export function OutlineFiles({ op, drawing }: { op: Op; drawing: Drawing }) {
       return
     }
     if (file.size > MAX_OUTLINE_BYTES) {
-      setSays(`${file.name} is ${(file.size / 1048576).toFixed(0)} MB; outlines go up to 20 MB.`)
+      setSays(`${file.name} is ${fixed(file.size / 1048576, 0)} MB; outlines go up to 20 MB.`)
       return
     }
     const near = typedNumber(join)

@@ -1,4 +1,4 @@
-import { freshId } from '@ivory/core/math'
+import { fixed, freshId } from '@ivory/core/math'
 import type { Drawing, Pattern } from '@ivory/core/profile'
 import { type Op, rowTroubles, sayLengths } from '@ivory/core/workpiece'
 import { X } from 'lucide-react'
@@ -179,18 +179,18 @@ function RowFields({
       {row && (
         <p className="mt-1 border-brass border-l-2 bg-sheet px-2" data-testid={`row-${p.id}`}>
           <span className="figures">{row.count}</span> pieces, pitch{' '}
-          <span className="figures">{row.pitch.toFixed(3)}</span>,{' '}
-          {p.of === 'slots' ? 'web' : 'gap'} <span className="figures">{row.gap.toFixed(3)}</span>,
-          extent <span className="figures">{row.extent.toFixed(3)}</span>
+          <span className="figures">{fixed(row.pitch, 3)}</span>, {p.of === 'slots' ? 'web' : 'gap'}{' '}
+          <span className="figures">{fixed(row.gap, 3)}</span>, extent{' '}
+          <span className="figures">{fixed(row.extent, 3)}</span>
           {p.length !== undefined && (
             <>
-              , head <span className="figures">{row.head.toFixed(3)}</span>, tail{' '}
-              <span className="figures">{row.tail.toFixed(3)}</span>
+              , head <span className="figures">{fixed(row.head, 3)}</span>, tail{' '}
+              <span className="figures">{fixed(row.tail, 3)}</span>
             </>
           )}
           {row.rest > 1e-6 && (
             <>
-              , <span className="figures">{row.rest.toFixed(3)}</span> left over at the end
+              , <span className="figures">{fixed(row.rest, 3)}</span> left over at the end
             </>
           )}
         </p>

@@ -1,3 +1,4 @@
+import { rounded } from '@ivory/core/math'
 import type { Drawing } from '@ivory/core/profile'
 import type { Op } from '@ivory/core/workpiece'
 import { useState } from 'react'
@@ -89,7 +90,7 @@ export function PictureFields({ op, profile }: { op: Op; profile: ProfileView })
         aria-label={`Picture ${label}`}
         className="figures w-16"
         disabled={picture?.locked}
-        value={String(Number(picture![key].toFixed(3)))}
+        value={String(rounded(picture![key], 3))}
         onCommit={(t) => {
           const n = typedNumber(t)
           if (n !== null && (key !== 'width' || n > 0)) put({ ...picture!, [key]: n })

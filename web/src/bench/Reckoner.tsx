@@ -1,3 +1,4 @@
+import { fixed, rounded } from '@ivory/core/math'
 import { FITS, type Fit, printedWall, reckonFit } from '@ivory/core/workpiece'
 import { Calculator } from 'lucide-react'
 import { Popover } from 'radix-ui'
@@ -135,14 +136,14 @@ function said(
   const [d, n, w] = [on, lines, width].map((t) => typedNumber(t.replace(/\s*mm\s*$/, '')))
   if (way === 'wall')
     return n && w
-      ? `${Number(printedWall(n, w).toFixed(4))} mm; walls of whole lines print solid (common practice).`
+      ? `${rounded(printedWall(n, w), 4)} mm; walls of whole lines print solid (common practice).`
       : 'Worked out when taken.'
   if (way === 'clears' || !d) return 'Diameters and sides may be figures; worked out when taken.'
   const r = reckonFit(d, fit)
   if (!r.ok) return r.diagnosis.message
   const { hole, shaft, least, most, drawHole, drawShaft } = r.value
-  const play = (v: number) => (v < 0 ? `${(-v).toFixed(3)} tight` : `${v.toFixed(3)} free`)
-  return `Hole ${hole.class} +${hole.low.toFixed(3)} to +${hole.high.toFixed(3)}, shaft ${shaft.class} ${shaft.low.toFixed(3)} to ${shaft.high.toFixed(3)} mm: ${play(least)} to ${play(most)}. Drawn at Ø ${Number((part === 'hole' ? drawHole : drawShaft).toFixed(4))} mm, the middle of its tolerance.`
+  const play = (v: number) => (v < 0 ? `${fixed(-v, 3)} tight` : `${fixed(v, 3)} free`)
+  return `Hole ${hole.class} +${fixed(hole.low, 3)} to +${fixed(hole.high, 3)}, shaft ${shaft.class} ${fixed(shaft.low, 3)} to ${fixed(shaft.high, 3)} mm: ${play(least)} to ${play(most)}. Drawn at Ø ${rounded(part === 'hole' ? drawHole : drawShaft, 4)} mm, the middle of its tolerance.`
 }
 
 function Text({

@@ -1,7 +1,8 @@
+import { fixed } from '@ivory/core/math'
 import { FINENESS, FORMATS, type Format } from '@ivory/core/release'
 import { writeWorkpiece } from '@ivory/core/workpiece'
 import { useState } from 'react'
-import { EngineError, exact, lathe } from '../engine'
+import { EngineError, lathe } from '../engine'
 import { edit, logged, useSession } from '../session/session'
 import { Button } from '../ui/controls'
 import { downloadFile } from '../ui/download'
@@ -22,23 +23,26 @@ export function ReleaseSheet() {
   const [fine, setFine] = useState<keyof typeof FINENESS>('normal')
   const [busy, setBusy] = useState<Format | null>(null)
   const [done, setDone] = useState('')
+  const bodies = (useSession((s) => s.settled?.bodies) ?? []).filter((b) => !b.away)
+  // What is shown leaves, unless somebody chooses otherwise.
+  const [chosen, setChosen] = useState<Readonly<Record<string, boolean>>>({})
+  const leaves = (b: (typeof bodies)[number]) => chosen[b.id] ?? !b.hidden
   const out = gauges.filter((g) => g.verdict === 'out')
 
   const make = async (format: Format) => {
     setBusy(format)
     setDone('')
     try {
-      const files = doc.route.some((o) => o.kind === 'import' && !o.suppressed)
-      const engine = format === 'step' || files ? exact : lathe
-      const reply = await engine.call(
-        'release',
-        { doc, format, ...FINENESS[fine] },
-        { budget: 120_000 },
-      )
+      const reply = await lathe.call('release', {
+        doc,
+        format,
+        ...FINENESS[fine],
+        only: bodies.filter(leaves).map((b) => b.id),
+      })
       if (typeof reply === 'string') setDone(`Not made: ${reply}`)
       else {
         downloadFile(reply.name, reply.mime, reply.bytes)
-        const said = `${reply.name}: ${(reply.bytes.length / 1024).toFixed(0)} kB, ${reply.note}.`
+        const said = `${reply.name}: ${fixed(reply.bytes.length / 1024, 0)} kB, ${reply.note}.`
         setDone(said)
         edit((d) => logged(d, `Released ${said}`))
       }
@@ -63,6 +67,21 @@ export function ReleaseSheet() {
             ))}
           </ul>
         </div>
+      )}
+      {bodies.length > 1 && (
+        <fieldset>
+          <legend className="mb-1">Bodies that leave</legend>
+          {bodies.map((b) => (
+            <label key={b.id} className="flex items-center gap-1.5">
+              <input
+                type="checkbox"
+                checked={leaves(b)}
+                onChange={(e) => setChosen({ ...chosen, [b.id]: e.target.checked })}
+              />
+              {b.name}
+            </label>
+          ))}
+        </fieldset>
       )}
       <fieldset>
         <legend className="mb-1">Triangles</legend>
@@ -101,7 +120,7 @@ export function ReleaseSheet() {
           <span className="text-soft text-sm">.lathe.json, to open again</span>
         </li>
       </ul>
-      {busy && <Button onClick={() => exact.stop('Stopped as asked.')}>Stop the kernel</Button>}
+      {busy && <Button onClick={() => void lathe.call('stopKernel', null)}>Stop the kernel</Button>}
       <p aria-live="polite" className="text-sm" data-testid="released">
         {done}
       </p>

@@ -71,8 +71,8 @@ export function RoutePanel() {
       <h2 className="border-rule border-b px-3 py-1.5 font-medium">Route</h2>
       {route.length === 0 ? (
         <p className="px-3 py-3 text-soft text-sm">
-          The route is empty. Begin with a profile (Alt 2): it opens on the table below. Each op you
-          add stands here with what it did.
+          The route is empty. Begin with a profile (I, then P): it opens on the table below. Each op
+          you add stands here with what it did.
         </p>
       ) : (
         <DndContext
@@ -105,6 +105,7 @@ const STATE: Record<string, { word: string; className: string; mark: string }> =
   warn: { word: 'see note', className: 'bg-marginal', mark: '!' },
   fail: { word: 'fails', className: 'bg-out', mark: '×' },
   skipped: { word: 'left out', className: 'bg-rule', mark: '' },
+  waits: { word: 'at work', className: 'bg-brass', mark: '…' },
 }
 
 /** State and line of an op: a row is drawn again only when one of them is another. */

@@ -1,4 +1,5 @@
 import { GAUGES } from '@ivory/core/gauges'
+import { fixed, rounded } from '@ivory/core/math'
 import { expressionFor, type SolveReply } from '@ivory/core/rebuild'
 import { useState } from 'react'
 import { toast } from 'sonner'
@@ -41,10 +42,10 @@ export function SolveFor() {
     edit((d) => {
       const f = d.figures.find((x) => x.name === figureName)
       if (!f) return
-      f.expr = expressionFor(Number(value.toFixed(6)), u)
+      f.expr = expressionFor(rounded(value, 6), u)
       logged(d, `Solved: ${figureName} set to ${f.expr}.`)
     })
-    toast.success(`${figureName} is now ${value.toFixed(3)} ${u}.`)
+    toast.success(`${figureName} is now ${fixed(value, 3)} ${u}.`)
     setReply(null)
   }
   return (
@@ -106,12 +107,12 @@ export function SolveFor() {
           <>
             {reply.found.length === 0 && (
               <p>
-                No value of {figureName} between {reply.lo.toFixed(2)} and {reply.hi.toFixed(2)}{' '}
+                No value of {figureName} between {fixed(reply.lo, 2)} and {fixed(reply.hi, 2)}{' '}
                 {reply.unit} reads that
                 {reply.span && (
                   <>
-                    ; within this span the gauge reads {reply.span.low.toFixed(2)} to{' '}
-                    {reply.span.high.toFixed(2)} {unit}
+                    ; within this span the gauge reads {fixed(reply.span.low, 2)} to{' '}
+                    {fixed(reply.span.high, 2)} {unit}
                   </>
                 )}
                 .
@@ -124,9 +125,9 @@ export function SolveFor() {
                   <span>
                     {figureName} ={' '}
                     <span className="figures">
-                      {x.toFixed(3)} {reply.unit}
+                      {fixed(x, 3)} {reply.unit}
                     </span>
-                    <span className="text-soft"> (today {reply.now.toFixed(3)})</span>
+                    <span className="text-soft"> (today {fixed(reply.now, 3)})</span>
                   </span>
                   <Button className="py-0!" onClick={() => apply(x, reply.unit)}>
                     Apply
@@ -136,8 +137,8 @@ export function SolveFor() {
             </ul>
             {reply.failures.length > 0 && (
               <p className="text-soft">
-                {reply.failures.length} tries failed, the first at{' '}
-                {reply.failures[0]!.at.toFixed(2)}: {reply.failures[0]!.why}
+                {reply.failures.length} tries failed, the first at {fixed(reply.failures[0]!.at, 2)}
+                : {reply.failures[0]!.why}
               </p>
             )}
           </>

@@ -1,3 +1,4 @@
+import { fixed } from '@ivory/core/math'
 import { lathe } from '../engine'
 import { useSession } from '../session/session'
 
@@ -10,7 +11,18 @@ const SAVE: Record<string, string> = {
 
 /** What the pointer is on, the unit, the lathe's state and whether the work is saved. */
 export function StatusLine() {
-  const { hover, building, reached, broken, save, saveWord, view, doc, picking } = useSession()
+  const {
+    hover,
+    building: busy,
+    reached,
+    broken,
+    save,
+    saveWord,
+    view,
+    doc,
+    picking,
+  } = useSession()
+  const building = busy && (doc?.route.length ?? 0) > 0
   const failed = view?.reports.filter((r) => r.status === 'fail').length ?? 0
   return (
     <footer
@@ -36,12 +48,18 @@ export function StatusLine() {
       <span className={broken || failed ? 'text-out' : 'text-soft'} data-testid="lathe-state">
         {broken ||
           (building
-            ? `rebuilding, at op ${reached}…`
+            ? reached > 0
+              ? `rebuilding, at op ${reached}…`
+              : 'rebuilding…'
             : failed > 0
               ? `${failed} ${failed === 1 ? 'op fails' : 'ops fail'}`
-              : view
-                ? `rebuilt in ${view.ms < 10 ? view.ms.toFixed(1) : Math.round(view.ms)} ms`
-                : 'starting…')}
+              : view && doc?.route.length === 0
+                ? 'nothing on the route yet'
+                : view && view.waits > 0
+                  ? 'the exact kernel is at work…'
+                  : view
+                    ? `rebuilt in ${view.ms < 10 ? fixed(view.ms, 1) : Math.round(view.ms)} ms`
+                    : 'starting…')}
       </span>
       <span
         className={save === 'saved' || save === 'saving' ? 'text-soft' : 'text-out'}

@@ -1,7 +1,10 @@
-import type { EdgeRef, FaceRef } from '@ivory/core/turned'
+import { spanAt } from '@ivory/core/limits'
+import { rounded } from '@ivory/core/math'
+import { opSpec } from '@ivory/core/ops'
+import type { EdgeRef, FaceRef } from '@ivory/core/refs'
 import { useQuery } from '@tanstack/react-query'
 import { type BodyView, lathe } from '../engine'
-import { opOf, setInputs, useSession } from '../session/session'
+import { amend, opOf, setInputs, tablePlane, useSession } from '../session/session'
 
 /** The body an op works on as it is before the op, while its faces or edges are being picked. */
 export function usePickBody(): BodyView | null {
@@ -19,7 +22,13 @@ export function usePickBody(): BodyView | null {
       body,
       JSON.stringify([doc?.figures, doc?.route.slice(0, at)]),
     ],
-    queryFn: () => lathe.call('picks', { doc: doc!, op: op!.id, body: body! }),
+    queryFn: () =>
+      lathe.call('picks', {
+        doc: doc!,
+        op: op!.id,
+        body: body!,
+        plane: tablePlane(useSession.getState()),
+      }),
     enabled: Boolean(picking && op && body),
     staleTime: Number.POSITIVE_INFINITY,
   })
@@ -49,6 +58,26 @@ export function toggleEdge(ref: EdgeRef): void {
   const refs = p.refs as EdgeRef[]
   const rest = refs.filter((r) => !sameEdge(r, ref))
   setInputs(p.op, { [p.input]: rest.length < refs.length ? rest : [...refs, ref] })
+  void startInside()
+}
+
+/**
+ * Brings the ranged value of a new op into what holds for what has been picked, once: as it is where it
+ * holds, else to half of the largest that does.
+ */
+async function startInside(): Promise<void> {
+  const { doc, picking } = useSession.getState()
+  const op = opOf(doc, picking?.op ?? null)
+  const field = op && opSpec(op.kind)?.fields.find((f) => f.type === 'value' && f.ranged)
+  const value = field && op.inputs[field.name]
+  if (!doc || !picking?.fresh || typeof value !== 'number') return
+  const range = await lathe.call('range', { doc, op: op!.id, input: field!.name })
+  const now = opOf(useSession.getState().doc, op!.id)
+  const span = range?.spans[0]
+  // What was picked since has asked anew.
+  if (!span || spanAt(range, value) || now?.inputs !== op!.inputs) return
+  // Part of adding the op: undone with what was picked.
+  setInputs(op!.id, { [field!.name]: rounded(span.to / 2, span.to < 1 ? 3 : 1) }, amend)
 }
 
 export function toggleFace(ref: FaceRef): void {
@@ -57,4 +86,5 @@ export function toggleFace(ref: FaceRef): void {
   const refs = p.refs as FaceRef[]
   const rest = refs.filter((r) => !sameFace(r, ref))
   setInputs(p.op, { [p.input]: rest.length < refs.length ? rest : [...refs, ref] })
+  void startInside()
 }

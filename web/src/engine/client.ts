@@ -20,6 +20,8 @@ export class WorkerClient {
   #pending = new Map<number, Pending>()
   #next = 1
   onCount: (n: number) => void = () => undefined
+  /** The worker has something new without having been asked. */
+  onNews: () => void = () => undefined
 
   constructor(start: () => Worker) {
     this.#start = start
@@ -76,6 +78,10 @@ export class WorkerClient {
   }
 
   #receive(r: Response) {
+    if (r.is === 'news') {
+      this.onNews()
+      return
+    }
     const p = this.#pending.get(r.id)
     if (!p) return
     if (r.is === 'progress') {

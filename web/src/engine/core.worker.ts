@@ -1,13 +1,17 @@
 import { good } from '@ivory/core/math'
 import { type Drawing, withPart } from '@ivory/core/profile'
 import {
+  driversOf,
   RebuildCache,
+  type Rebuilt,
   rangeOf,
   rebuild,
   rebuildSteps,
+  rebuildWith,
   reshape,
   solveWorkpiece,
   tryDimension,
+  workedOut,
 } from '@ivory/core/rebuild'
 import {
   drawingOf,
@@ -19,14 +23,28 @@ import {
   writeDxf,
   writeSvg,
 } from '@ivory/core/release'
+import type { Workpiece } from '@ivory/core/workpiece'
+import { Queue, runOn, searching, serving } from './kernels'
 import type { CallName, Calls, Request, Response } from './protocol'
 import { bodyView, transferables, viewOf } from './view'
 
 // The lathe's own thread: route, section, gauges, ranges, triangles. Results of ops are kept here.
 const cache = new RebuildCache()
+const solving = new RebuildCache()
+/** After this a release or measurement is given up, ms. */
+const RELEASE_LIMIT = 120_000
+const queue = new Queue(cache.exact, () => post({ is: 'news' }))
+/** The route with all the exact kernel has to do for it done. */
+const settled = (doc: Workpiece) => rebuildWith(doc, runOn(serving, doc), cache)
+const bodiesOf = (built: Rebuilt) => Object.values(built.state.bodies)
 const post = (r: Response, transfer: Transferable[] = []) => postMessage(r, { transfer })
 
-type Handlers = { [K in CallName]?: (ask: Calls[K]['ask'], id: number) => Calls[K]['reply'] }
+type Handlers = {
+  [K in CallName]?: (
+    ask: Calls[K]['ask'],
+    id: number,
+  ) => Calls[K]['reply'] | Promise<Calls[K]['reply']>
+}
 
 /** A drawing with outlines added to it. */
 function joined(drawing: Drawing, outlines: Outlines, scale: number, join: number) {
@@ -40,15 +58,21 @@ const handlers: Handlers = {
     const steps = rebuildSteps(doc, cache)
     for (;;) {
       const next = steps.next()
-      if (next.done) return viewOf(doc, next.value, view, performance.now() - start)
+      if (next.done) {
+        queue.want(next.value.waits, doc)
+        return viewOf(doc, next.value, view, performance.now() - start)
+      }
       if (!view.draft) post({ id, is: 'progress', report: next.value })
     }
   },
-  picks({ doc, op, body }) {
-    const found = rebuild(doc, cache).before[op]?.bodies[body]
-    return found ? bodyView(found, { cutaway: false, fill: null, draft: true, solid: true }) : null
+  portrayed: async ({ doc, view }) => viewOf(doc, await settled(doc), view, 0),
+  async picks({ doc, op, body, plane }) {
+    const found = (await settled(doc)).before[op]?.bodies[body]
+    const view = { cutaway: false, fill: null, draft: true, solid: true, plane }
+    return found ? bodyView(found, view) : null
   },
   tryDimension: ({ doc, op, id, value }) => tryDimension(rebuild(doc, cache), op, id, value),
+  drivers: ({ doc, op, point }) => driversOf(doc, rebuild(doc, cache), op, point),
   reshape: ({ doc, op, change }) => reshape(rebuild(doc, cache), op, change),
   outline({ name, text, scale, join, drawing }) {
     const read = /\.dxf$/i.test(name) ? readDxf(text) : readSvg(text)
@@ -68,24 +92,35 @@ const handlers: Handlers = {
     const left = skipped > 0 ? `; ${skipped} of a degree SVG does not have were left out` : ''
     return { text, note: `${curves.length - skipped} pieces in mm${left}` }
   },
-  range: ({ doc, op, input }) => rangeOf(doc, rebuild(doc, cache), op, input),
-  solve: ({ doc, request }) => solveWorkpiece(doc, request),
-  provide({ file, solid }) {
-    cache.solids.set(file, solid)
-    return null
+  async range({ doc, op, input }) {
+    const built = await settled(doc)
+    return workedOut(() => rangeOf(doc, built, op, input), runOn(searching, doc), cache.exact)
   },
-  release({ doc, format, chord, angle }) {
-    const made = release(doc, rebuild(doc, cache).state, format, { chord, angle })
+  solve: ({ doc, request }) =>
+    workedOut(() => solveWorkpiece(doc, request, solving), runOn(searching, doc), solving.exact),
+  async release(ask) {
+    const { doc, format, chord, angle, only } = ask
+    const built = rebuild(doc, cache)
+    const exact = built.waits.length > 0 || bodiesOf(built).some((b) => b.shape.kind !== 'turned')
+    if (format === 'step' || exact) return serving.call('release', ask, { budget: RELEASE_LIMIT })
+    const made = release(doc, built, format, { chord, angle, only })
     return made.ok ? made.value : made.diagnosis.message
+  },
+  measureFile: (ask) => searching.call('measureFile', ask, { budget: RELEASE_LIMIT }),
+  stopKernel() {
+    serving.stop('Stopped as asked.')
+    searching.stop('Stopped as asked.')
+    return null
   },
 }
 
-self.addEventListener('message', (e: MessageEvent<Request>) => {
+self.addEventListener('message', async (e: MessageEvent<Request>) => {
   const { id, call, ask } = e.data
   try {
     const handler = handlers[call] as ((ask: unknown, id: number) => unknown) | undefined
     if (!handler) throw new Error(`the lathe does not do "${call}"`)
-    const reply = handler(ask, id)
+    const said = handler(ask, id)
+    const reply = said instanceof Promise ? await said : said
     post(
       { id, is: 'done', reply },
       call === 'rebuild' ? transferables(reply as Calls['rebuild']['reply']) : [],

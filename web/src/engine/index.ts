@@ -3,12 +3,7 @@ import { WorkerClient } from './client'
 export { EngineError } from './client'
 export type { BodyView, DatumView, ProfileView, View, ViewRequest } from './protocol'
 
-/** The lathe's thread. */
+/** The lathe's thread; the exact kernel's are its own. */
 export const lathe = new WorkerClient(
   () => new Worker(new URL('./core.worker.ts', import.meta.url), { type: 'module', name: 'lathe' }),
-)
-/** The exact kernel's thread; it loads when first asked. */
-export const exact = new WorkerClient(
-  () =>
-    new Worker(new URL('./kernel.worker.ts', import.meta.url), { type: 'module', name: 'kernel' }),
 )

@@ -1,36 +1,40 @@
-import { type Kernel, KernelError, loadKernel } from '@ivory/core/kernel'
-import { RebuildCache, readSolid, rebuildWith } from '@ivory/core/rebuild'
+import { loadShapes, type ShapeStore } from '@ivory/core/exact'
+import { KernelError } from '@ivory/core/kernel'
+import { fixed } from '@ivory/core/math'
+import { inPlace, RebuildCache, rebuildWith } from '@ivory/core/rebuild'
 import { measureFile, release } from '@ivory/core/release'
 import wasmUrl from 'replicad-opencascadejs/wasm?url'
 import type { Calls, Request, Response } from './protocol'
 
-// The exact kernel's thread. It cannot be interrupted, so the page may end it and start another.
-let loading: Promise<Kernel> | undefined
+// A thread of the exact kernel. It cannot be interrupted, so the lathe may end it and start another.
+let loading: Promise<ShapeStore> | undefined
 const cache = new RebuildCache()
-const kernel = () => {
-  loading ??= loadKernel(wasmUrl)
+const shapes = () => {
+  loading ??= loadShapes(wasmUrl)
   return loading
 }
 
 async function answer(request: Request): Promise<unknown> {
+  if (request.call === 'job') {
+    const { job, recipes, files } = request.ask
+    return inPlace({ files }, shapes)(job, recipes)
+  }
   if (request.call === 'release') {
-    const { doc, format, chord, angle } = request.ask
-    const { state } = await rebuildWith(doc, kernel, cache)
-    const made = release(doc, state, format, { chord, angle, kernel: await kernel() })
+    const { doc, format, chord, angle, only } = request.ask
+    const built = await rebuildWith(doc, inPlace(doc, shapes), cache)
+    const made = release(doc, built, format, { chord, angle, only, shapes: await shapes() })
     return made.ok ? made.value : made.diagnosis.message
   }
-  if (request.call === 'readSolid')
-    return readSolid(request.ask.doc, request.ask.file, await kernel())
   if (request.call === 'measureFile') return measured(request.ask)
   throw new Error(`the kernel does not do "${request.call}"`)
 }
 
 async function measured({ name, bytes }: Calls['measureFile']['ask']): Promise<string[] | string> {
-  const r = await measureFile(name, bytes, kernel)
+  const r = await measureFile(name, bytes, shapes)
   if (!r.ok) return r.diagnosis.message
   return r.value.bodies.map((b) => {
-    const size = [0, 1, 2].map((k) => (b.bounds.max[k]! - b.bounds.min[k]!).toFixed(2)).join(' × ')
-    return `${b.name}: ${size} mm, ${(b.volume_mm3 / 1000).toFixed(2)} cm³, ${(b.area_mm2 / 100).toFixed(1)} cm², ${b.closed ? 'closed' : 'open'}${b.valid ? '' : ', not valid'}`
+    const size = [0, 1, 2].map((k) => fixed(b.bounds.max[k]! - b.bounds.min[k]!, 2)).join(' × ')
+    return `${b.name}: ${size} mm, ${fixed(b.volume_mm3 / 1000, 2)} cm³, ${fixed(b.area_mm2 / 100, 1)} cm², ${b.closed ? 'closed' : 'open'}${b.valid ? '' : ', not valid'}`
   })
 }
 

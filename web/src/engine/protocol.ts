@@ -1,8 +1,9 @@
+import type { ExactPart, KernelJob } from '@ivory/core/exact'
 import type { WorkingRange } from '@ivory/core/limits'
 import type { Frame, Outcome, P2, P3 } from '@ivory/core/math'
-import type { ExactPart } from '@ivory/core/ops'
 import type { Drawing, Finding, HoldState, Row, Suggestion } from '@ivory/core/profile'
 import type {
+  Drivers,
   GaugeReport,
   OpReport,
   Reshape,
@@ -10,9 +11,10 @@ import type {
   SolveRequest,
   tryDimension,
 } from '@ivory/core/rebuild'
+import type { EdgeRef, FaceRef } from '@ivory/core/refs'
 import type { BroughtIn, Format, ReleasedFile } from '@ivory/core/release'
-import type { DisplayMesh, EdgeRef, FaceRef } from '@ivory/core/turned'
-import type { FigureValue, Workpiece } from '@ivory/core/workpiece'
+import type { DisplayMesh } from '@ivory/core/turned'
+import type { FigureValue, KeptFile, Workpiece } from '@ivory/core/workpiece'
 
 /** How a rebuild is to be shown. */
 export interface ViewRequest {
@@ -24,6 +26,8 @@ export interface ViewRequest {
   draft: boolean
   /** Make the triangles and read the gauges too; without, only the section follows. */
   solid: boolean
+  /** The plane of the Table, in which bodies that are not turned are cut. */
+  plane: Frame
 }
 export interface BodyView {
   id: string
@@ -35,10 +39,17 @@ export interface BodyView {
   /** The whole section, piece by piece, in [r, z]. */
   section: { name: string; points: P2[] }[]
   bounds: { min: P3; max: P3 }
-  /** The axis frame of a turned body. */
+  /** mm3 */
+  volume: number
+  hidden: boolean
+  /** Put away: out of section, gauges and release. */
+  away: boolean
+  /** In its x and z the section lies; of a turned body z is the axis. */
   frame: Frame
-  faces: { ref: FaceRef; at: P2 }[]
-  edges: { ref: EdgeRef; at: P2; sharp: boolean }[]
+  turned: boolean
+  /** What can be picked: where it lies on the section (null off it) and its number in the mesh. */
+  faces: { ref: FaceRef; at: P2 | null; shown: number }[]
+  edges: { ref: EdgeRef; at: P2 | null; sharp: boolean; shown: number }[]
 }
 export interface ProfileView {
   id: string
@@ -85,19 +96,23 @@ export interface View {
     }
   >
   ms: number
-  /** Kept files the exact kernel has to read first. */
-  waits: string[]
+  /** How many things the exact kernel has to do before all of this is up to date. */
+  waits: number
 }
 
 /** Requests to the engine, with what each is answered by. */
 export interface Calls {
   rebuild: { ask: { doc: Workpiece; view: ViewRequest }; reply: View }
+  /** The same once the exact kernel has done all it has to, for a picture. */
+  portrayed: { ask: { doc: Workpiece; view: ViewRequest }; reply: View }
   /** Faces and edges of the body an op works on, as they are before it. */
-  picks: { ask: { doc: Workpiece; op: string; body: string }; reply: BodyView | null }
+  picks: { ask: { doc: Workpiece; op: string; body: string; plane: Frame }; reply: BodyView | null }
   tryDimension: {
     ask: { doc: Workpiece; op: string; id: string; value: number | string }
     reply: ReturnType<typeof tryDimension>
   }
+  /** The numbers that move a held point. */
+  drivers: { ask: { doc: Workpiece; op: string; point: string }; reply: Drivers }
   reshape: { ask: { doc: Workpiece; op: string; change: Reshape }; reply: Outcome<Drawing> }
   /** A drawing with the outline of a DXF or SVG text added, and what became of it. */
   outline: {
@@ -116,12 +131,16 @@ export interface Calls {
   range: { ask: { doc: Workpiece; op: string; input: string }; reply: WorkingRange | null }
   solve: { ask: { doc: Workpiece; request: SolveRequest }; reply: SolveReply | string }
   release: {
-    ask: { doc: Workpiece; format: Format; chord: number; angle: number }
+    ask: { doc: Workpiece; format: Format; chord: number; angle: number; only: string[] }
     reply: ReleasedFile | string
   }
-  /** Reads a kept STEP file, for `provide` to hand to the lathe. */
-  readSolid: { ask: { doc: Workpiece; file: string }; reply: Outcome<ExactPart> }
-  provide: { ask: { file: string; solid: Outcome<ExactPart> }; reply: null }
+  /** Work for the exact kernel, with the recipes of what it works on. */
+  job: {
+    ask: { job: KernelJob; recipes: KernelJob[]; files: Readonly<Record<string, KeptFile>> }
+    reply: Outcome<ExactPart[]>
+  }
+  /** Ends the exact kernel in the middle of what it does. */
+  stopKernel: { ask: null; reply: null }
   measureFile: { ask: { name: string; bytes: Uint8Array }; reply: string[] | string }
 }
 export type CallName = keyof Calls
@@ -130,3 +149,4 @@ export type Response =
   | { id: number; is: 'progress'; report: OpReport }
   | { id: number; is: 'done'; reply: unknown }
   | { id: number; is: 'broken'; message: string }
+  | { is: 'news' }

@@ -2,10 +2,11 @@ import { RebuildCache, rebuild } from '@ivory/core/rebuild'
 import type { Op, Workpiece } from '@ivory/core/workpiece'
 import { demoSet } from '@ivory/demo'
 import { describe, expect, it } from 'vitest'
+import { FRONT } from '../table/frame'
 import { transferables, viewOf } from './view'
 
 const cruet = demoSet()[0]!
-const whole = { cutaway: false, fill: null, draft: false, solid: true }
+const whole = { cutaway: false, fill: null, draft: false, solid: true, plane: FRONT }
 const view = (w: Workpiece, request: Partial<typeof whole> | { fill: number } = {}) =>
   viewOf(w, rebuild(w, new RebuildCache()), { ...whole, ...request }, 1)
 const more = (w: Workpiece, ...ops: [string, string, Op['inputs']][]): Workpiece => ({

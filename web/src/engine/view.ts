@@ -1,7 +1,6 @@
 import { type Curve, curvatureAt, flattenParams, pointAt, tangentAt } from '@ivory/core/curve'
-import type { Frame, P2 } from '@ivory/core/math'
-import { creased } from '@ivory/core/mesh'
-import { type Body, type ExactPart, type Profile, START } from '@ivory/core/ops'
+import { dist, type P2 } from '@ivory/core/math'
+import { type Body, type Profile, START } from '@ivory/core/ops'
 import { type Suggestion, suggestions } from '@ivory/core/profile'
 import { type GaugeReport, type OpReport, type Rebuilt, readGauges } from '@ivory/core/rebuild'
 import {
@@ -19,8 +18,10 @@ import {
   sectionLines,
   spaceBounds,
   type TurnedBody,
+  volumeOf,
 } from '@ivory/core/turned'
 import { sayLengths, type Workpiece } from '@ivory/core/workpiece'
+import { exactView } from './exactview'
 import type { BodyView, DatumView, ProfileView, View, ViewRequest } from './protocol'
 
 const FINE = { chord: 0.05, angle: 0.09 }
@@ -30,7 +31,7 @@ const DRAFT = { chord: 0.4, angle: 0.22 }
 export function viewOf(w: Workpiece, built: Rebuilt, request: ViewRequest, ms: number): View {
   return {
     reports: built.reports.map((r) => saidReport(r, w.unit)),
-    bodies: Object.values(built.state.bodies).map((b) => bodyView(b, request)),
+    bodies: Object.values(built.state.bodies).map((b) => trayed(bodyView(b, request), w)),
     profiles: Object.entries(built.state.profiles).map(([id, p]) =>
       profileView(id, p, request.draft),
     ),
@@ -50,8 +51,15 @@ export function viewOf(w: Workpiece, built: Rebuilt, request: ViewRequest, ms: n
       ]),
     ),
     ms,
-    waits: built.waits,
+    waits: built.waits.length,
   }
+}
+
+/** What is hidden or put away has neither triangles nor section to show. */
+function trayed(v: BodyView, w: Workpiece): BodyView {
+  const { hidden = false, away = false } = w.bodies[v.id] ?? {}
+  if (!hidden && !away) return v
+  return { ...v, hidden, away, mesh: null, liquid: null, section: [] }
 }
 
 /** Datums that ops set; the planes every workpiece starts with are not among them. */
@@ -97,52 +105,34 @@ export function bodyView(b: Body, request: ViewRequest): BodyView {
   if (b.shape.kind === 'exact') return exactView(b, b.shape, request)
   const t = b.shape.turned
   const fine = request.draft ? DRAFT : FINE
+  const mesh = request.solid ? displayMesh(request.cutaway ? behind(t) : t, fine) : null
   return {
     id: b.id,
     name: b.name,
     key: b.key,
-    mesh: request.solid ? displayMesh(request.cutaway ? behind(t) : t, fine) : null,
+    mesh,
     liquid:
       request.fill === null || !request.solid
         ? null
         : liquidMesh(t, request.fill, request.cutaway, fine),
     section: sectionLines(t, request.draft ? 0.1 : 0.02),
     bounds: spaceBounds(t),
+    volume: volumeOf(t),
+    hidden: false,
+    away: false,
     frame: t.frame,
-    faces: facesOf(t).map((f) => ({ ref: faceRef(t, f), at: f.at })),
-    edges: cornersOf(t).map((c) => ({ ref: edgeRef(t, c), at: c.at, sharp: isSharp(c) })),
-  }
-}
-
-const SPACE: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] }
-/** Neighbouring triangles that turn by more than this (rad) meet at an edge. */
-const CREASE = 0.5
-
-/** A body from a file: its triangles, whole, and nothing to pick or cut. */
-function exactView(b: Body, part: ExactPart, request: ViewRequest): BodyView {
-  const { positions, normals, triangles, lines } = creased(part.mesh, CREASE)
-  return {
-    id: b.id,
-    name: b.name,
-    key: b.key,
-    mesh: request.solid
-      ? {
-          positions,
-          normals,
-          triangles,
-          faceOf: new Uint32Array(triangles.length / 3),
-          faces: [`${b.id}:skin`],
-          lines,
-          edgeOf: new Uint32Array(lines.length / 6),
-          edges: [{ names: [`${b.id}:skin`, `${b.id}:skin`], at: [0, 0] }],
-        }
-      : null,
-    liquid: null,
-    section: [],
-    bounds: part.measure.bounds,
-    frame: SPACE,
-    faces: [],
-    edges: [],
+    turned: true,
+    faces: facesOf(t).map((f) => ({
+      ref: faceRef(t, f),
+      at: f.at,
+      shown: mesh?.faces.indexOf(f.seg.name) ?? -1,
+    })),
+    edges: cornersOf(t).map((c) => ({
+      ref: edgeRef(t, c),
+      at: c.at,
+      sharp: isSharp(c),
+      shown: mesh?.edges.findIndex((e) => e.at && dist(e.at, c.at) < 1e-6) ?? -1,
+    })),
   }
 }
 

@@ -29,8 +29,10 @@ async function once(): Promise<void> {
   useSession.setState({ save: 'saving' })
   try {
     const next = await save(doc, past, revision, {
-      thumbnail: snapshot(),
-      verdict: verdictWord(settled?.gauges ?? []),
+      // Half of what the route makes is no picture of it.
+      ...(settled?.waits === 0
+        ? { thumbnail: snapshot(), verdict: verdictWord(settled.gauges) }
+        : {}),
     })
     useSession.setState({ revision: next, save: 'saved', saveWord: '' })
   } catch (e) {
@@ -40,7 +42,8 @@ async function once(): Promise<void> {
   }
 }
 
-function verdictWord(gauges: { verdict: string }[]): string | undefined {
+/** How the gauges stand, in a word for the card. */
+export function verdictWord(gauges: { verdict: string }[]): string | undefined {
   if (gauges.length === 0) return undefined
   const count = (v: string) => gauges.filter((g) => g.verdict === v).length
   if (count('out') > 0) return `${count('out')} out`

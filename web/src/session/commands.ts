@@ -1,7 +1,9 @@
-import { freshId } from '@ivory/core/math'
+import { freshId, rounded } from '@ivory/core/math'
 import { OPS, opSpec } from '@ivory/core/ops'
-import { insertOp, type Op } from '@ivory/core/workpiece'
+import { insertOp, type Op, type Workpiece } from '@ivory/core/workpiece'
+import type { Draft } from 'immer'
 import { toast } from 'sonner'
+import type { BodyView } from '../engine'
 import { edit, opOf, redo, select, undo, useSession } from './session'
 
 /** Something a person can do, found in the palette and by its key. */
@@ -22,6 +24,8 @@ const STEM: Record<string, string> = {
   shell: 'hollow',
   fillet: 'round',
   chamfer: 'bevel',
+  extrude: 'block',
+  combine: 'unite',
 }
 
 /** Adds an op of the kind after the selected one and selects it. */
@@ -32,22 +36,26 @@ export function addOp(kind: string): void {
   const index = selected ? doc.route.findIndex((o) => o.id === selected) : doc.route.length - 1
   const earlier = doc.route.slice(0, index + 1)
   const profile = [...earlier].reverse().find((o) => o.kind === 'profile')?.id
-  const bodies = earlier
-    .filter((o) => o.kind === 'revolve' && o.inputs.mode === 'new')
-    .map((o) => o.id)
-  const body = bodies[bodies.length - 1] ?? view?.bodies[0]?.id
+  // The newest body there is at this place of the route; before it is rebuilt, the newest an op makes.
+  const next = doc.route[index + 1]
+  const bodies =
+    (next ? view?.available[next.id]?.bodies : view?.bodies) ??
+    earlier.filter((o) => o.inputs.mode === 'new')
+  const body = bodies[bodies.length - 1]?.id
   const taken = doc.route.map((o) => o.id)
   const id = freshId([...taken, 'front', 'side', 'top'], STEM[kind] ?? kind)
   const inputs = spec.start({
     ...(profile ? { profile } : {}),
     ...(body ? { body } : {}),
+    ...middleOf(view?.bodies.find((b) => b.id === body)),
   }) as Op['inputs']
   const count = doc.route.filter((o) => o.kind === kind).length + 1
   const op = { id, kind, name: `${spec.label} ${count}`, inputs }
   edit((d) => {
-    d.route = insertOp(doc.route, index, op)
+    if (kind === 'extrude') forCarryingOut(d, profile)
+    d.route = insertOp(d.route, index, op)
     if (d.rolledTo === selected && selected) d.rolledTo = id
-    if (kind === 'revolve' && !body)
+    if (inputs.mode === 'new')
       d.bodies[id] = { name: `Body ${bodies.length + 1}`, color: '#d9d2c0' }
   })
   select(id)
@@ -55,8 +63,22 @@ export function addOp(kind: string): void {
   const wants = spec.fields.find((f) => f.type === 'faces' || f.type === 'edges')
   if (wants && spec.stage === 'refine')
     useSession.setState({
-      picking: { op: id, input: wants.name, what: wants.type as 'faces' | 'edges' },
+      picking: { op: id, input: wants.name, what: wants.type as 'faces' | 'edges', fresh: true },
     })
+}
+
+/** A profile that nothing turns is drawn for what carries it out. */
+function forCarryingOut(d: Draft<Workpiece>, profile: string | undefined): void {
+  const drawn = d.route.find((o) => o.id === profile)
+  const turned = d.route.some((o) => o.kind === 'revolve' && o.inputs.profile === profile)
+  if (drawn && !turned) drawn.inputs.use = 'flat'
+}
+
+/** Height of a body's middle along its axis, to the millimetre. */
+function middleOf(b: BodyView | undefined): { middle?: number } {
+  const zs = b?.section.flatMap((s) => s.points.map((p) => p[1])) ?? []
+  if (zs.length === 0) return {}
+  return { middle: rounded((Math.min(...zs) + Math.max(...zs)) / 2, 0) }
 }
 
 export function removeOp(id: string): void {
@@ -97,18 +119,26 @@ const step = (by: 1 | -1) => {
   if (next) select(next.id)
 }
 
-/** Keys that add an op of each kind. */
-export const OP_KEYS: Readonly<Record<string, string>> = {
-  plane: 'alt+1',
-  profile: 'alt+2',
-  revolve: 'alt+3',
-  fillet: 'alt+4',
-  chamfer: 'alt+5',
-  shell: 'alt+6',
-  split: 'alt+7',
-  import: 'alt+8',
-  axis: 'alt+9',
-  point: 'alt+0',
+/** Opens the letters of the stage's ops. */
+export const ROW_KEY = 'i'
+/** After it, the letter that adds an op; each once in its stage. */
+export const OP_LETTERS: Readonly<Record<string, string>> = {
+  plane: 'd',
+  profile: 'p',
+  axis: 'a',
+  point: 'o',
+  revolve: 'r',
+  extrude: 'e',
+  import: 'b',
+  combine: 'j',
+  fillet: 'f',
+  chamfer: 'c',
+  shell: 's',
+  split: 'p',
+  draft: 'd',
+  pattern: 't',
+  mirror: 'm',
+  move: 'v',
 }
 
 /** Commands of the Bench that need nothing of the page around them. */
@@ -119,7 +149,8 @@ export const documentCommands = (): Command[] => [
     id: `add-${spec.kind}`,
     label: `Add ${spec.label.toLowerCase()}`,
     group: 'Route',
-    key: OP_KEYS[spec.kind] ?? '',
+    key: '',
+    shown: `${ROW_KEY}+${OP_LETTERS[spec.kind]}`,
     run: () => addOp(spec.kind),
   })),
   { id: 'next-op', label: 'Next op', group: 'Route', key: 'j', run: () => step(1) },

@@ -1,8 +1,6 @@
-import { bad } from '@ivory/core/math'
-import type { Workpiece } from '@ivory/core/workpiece'
-import { EngineError, exact, lathe } from '../engine'
+import { EngineError, lathe } from '../engine'
 import type { View } from '../engine/protocol'
-import { useSession } from './session'
+import { tablePlane, useSession } from './session'
 
 let running = 0
 let again = false
@@ -43,13 +41,12 @@ async function once(): Promise<void> {
   try {
     const view: View = await lathe.call(
       'rebuild',
-      { doc, view: { cutaway, fill, draft, solid } },
+      { doc, view: { cutaway, fill, draft, solid, plane: tablePlane(useSession.getState()) } },
       { budget: 60_000, progress: (r) => useSession.setState({ reached: r.number }) },
     )
     if (useSession.getState().doc?.id === doc.id) {
-      useSession.setState({ view, broken: '', ...(solid && { settled: view }) })
+      useSession.setState({ view, broken: '', ...(solid && { settled: settledBy(view) }) })
       if (solid) paceSolids()
-      for (const file of view.waits) void readFile(doc, file)
     }
   } catch (e) {
     if (!(e instanceof EngineError)) throw e
@@ -60,25 +57,14 @@ async function once(): Promise<void> {
   }
 }
 
-/** Files the exact kernel is reading now. */
-const reading = new Set<string>()
-
-/** Has the exact kernel read a kept file, hands the solid to the lathe and rebuilds. */
-async function readFile(doc: Workpiece, file: string): Promise<void> {
-  if (reading.has(file)) return
-  reading.add(file)
-  try {
-    const solid = await exact
-      .call('readSolid', { doc, file }, { budget: 120_000 })
-      .catch((e: unknown) => {
-        if (!(e instanceof EngineError)) throw e
-        return bad('not-read', `The file was not read: ${e.message}`)
-      })
-    await lathe.call('provide', { file, solid })
-  } finally {
-    reading.delete(file)
-  }
-  await refresh()
+/**
+ * What stays shown: while the exact kernel is at work, bodies and gauges stay as they were until all of it
+ * is there.
+ */
+function settledBy(view: View): View {
+  const { settled } = useSession.getState()
+  if (view.waits === 0 || !settled) return view
+  return { ...view, bodies: settled.bodies, gauges: settled.gauges }
 }
 
 /** Times how long the Stage takes to show a new solid, and sets when the next may come. */
@@ -95,12 +81,14 @@ function paceSolids() {
 
 /** Keeps the view in step with the document and with what is shown of it. */
 export function startRebuilding(): () => void {
+  lathe.onNews = () => void refresh()
   void refresh()
   return useSession.subscribe((s, before) => {
     const changed =
       s.doc !== before.doc ||
       s.cutaway !== before.cutaway ||
       s.fill !== before.fill ||
+      (tablePlane(s) !== tablePlane(before) && s.view?.bodies.some((b) => !b.turned)) ||
       s.dragFrom !== before.dragFrom
     if (changed) void refresh()
   })

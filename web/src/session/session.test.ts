@@ -1,14 +1,16 @@
+import { OPS } from '@ivory/core/ops'
 import { emptyWorkpiece, type Workpiece } from '@ivory/core/workpiece'
 import { demoSet } from '@ivory/demo'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { faceName } from '../bench/names'
 import { toggleFace } from '../bench/picking'
+import { lathe } from '../engine'
 import { HISTORY } from '../storage/db'
 import {
   addOp,
   documentCommands,
   keycap,
-  OP_KEYS,
+  OP_LETTERS,
   removeOp,
   rollTo,
   toggleSuppressed,
@@ -34,7 +36,10 @@ const name = (to: string) => edit(called(to))
 const ids = () => doc().route.map((o) => o.id)
 const open = (w: Workpiece) => openSession(w, [], 0)
 
-beforeEach(() => open(emptyWorkpiece('w', 'Start')))
+beforeEach(() => {
+  open(emptyWorkpiece('w', 'Start'))
+  vi.restoreAllMocks()
+})
 
 describe('changes and their undoing', () => {
   it('goes back and on again through every change', () => {
@@ -149,6 +154,7 @@ describe('the route', () => {
     expect(doc()).not.toHaveProperty('rolledTo')
   })
   it('picking a face again takes it out', () => {
+    const asked = vi.spyOn(lathe, 'call').mockResolvedValue(null)
     addOp('profile')
     addOp('revolve')
     addOp('shell')
@@ -159,6 +165,32 @@ describe('the route', () => {
     expect(open()).toHaveLength(2)
     toggleFace(ref)
     expect(open()).toEqual([{ ...ref, index: 1 }])
+    expect(asked).toHaveBeenCalledWith('range', expect.objectContaining({ input: 'wall' }))
+  })
+  it('a new op is brought into what holds, as part of the pick; an old one is left alone', async () => {
+    const spans = [{ from: 0, to: 1.4, blocker: null }]
+    vi.spyOn(lathe, 'call').mockResolvedValue({ spans, below: null, cap: 50 })
+    addOp('profile')
+    addOp('revolve')
+    addOp('shell')
+    const wall = () => doc().route.at(-1)!.inputs.wall
+    toggleFace({ face: 'turn1:top' })
+    await vi.waitFor(() => expect(wall()).toBe(0.7))
+    undo()
+    expect(doc().route.at(-1)!.inputs.open).toEqual([])
+    expect(wall()).toBe(3)
+    useSession.setState({ picking: { op: doc().route.at(-1)!.id, input: 'open', what: 'faces' } })
+    toggleFace({ face: 'turn1:top' })
+    await Promise.resolve()
+    expect(wall()).toBe(3)
+  })
+  it('a new split stands at the middle of its body', () => {
+    addOp('profile')
+    addOp('revolve')
+    const section = [{ name: 'side', points: [[10, 4] as const, [10, 90] as const] }]
+    useSession.setState({ view: { bodies: [{ id: 'turn1', section }] } as never })
+    addOp('split')
+    expect(doc().route.at(-1)!.inputs).toMatchObject({ how: 'height', height: 47, body: 'turn1' })
   })
 })
 
@@ -168,11 +200,16 @@ describe('commands', () => {
       .map((c) => c.key)
       .filter(Boolean)
     expect(new Set(keys).size).toBe(keys.length)
-    expect(new Set(Object.values(OP_KEYS)).size).toBe(Object.keys(OP_KEYS).length)
   })
-  it('every op can be added from the palette, by a key', () => {
-    for (const kind of Object.keys(OP_KEYS))
-      expect(documentCommands().find((c) => c.id === `add-${kind}`)?.key).toBe(OP_KEYS[kind])
+  it('every op can be added from the palette, and by a letter that is its own in its stage', () => {
+    for (const stage of ['draw', 'form', 'refine']) {
+      const ops = Object.values(OPS).filter((o) => o.stage === stage)
+      const letters = ops.map((o) => OP_LETTERS[o.kind])
+      expect(letters.every((l) => l && /^[a-z]$/.test(l))).toBe(true)
+      expect(new Set(letters).size).toBe(letters.length)
+      for (const o of ops)
+        expect(documentCommands().some((c) => c.id === `add-${o.kind}`)).toBe(true)
+    }
   })
   it('keys are written as on a keycap', () => {
     expect(keycap('mod+shift+z')).toBe('Ctrl Shift Z')

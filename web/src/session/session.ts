@@ -1,14 +1,18 @@
+import type { Frame } from '@ivory/core/math'
 import type { Op, Workpiece } from '@ivory/core/workpiece'
 import { type Draft, produce } from 'immer'
 import { create } from 'zustand'
 import type { View } from '../engine'
 import { HISTORY } from '../storage/db'
+import { FRONT } from '../table/frame'
 
 /** What is being picked on the model: references for one input of an op. */
 export interface Picking {
   op: string
   input: string
   what: 'faces' | 'edges'
+  /** The op is new: its value is brought into what holds once something is picked. */
+  fresh?: boolean
 }
 /** What the drawing table has selected. */
 export interface DrawnSelection {
@@ -42,6 +46,10 @@ interface Session {
   parallel: boolean
   fill: number | null
 }
+
+/** The plane the Table shows: that of the selected profile, else the front. */
+export const tablePlane = (s: Pick<Session, 'view' | 'selected'>): Frame =>
+  s.view?.profiles.find((p) => p.id === s.selected)?.frame ?? FRONT
 
 const none: DrawnSelection = { points: [], entities: [] }
 
@@ -96,6 +104,12 @@ export function edit(change: (doc: Draft<Workpiece>) => void): void {
   const next = produce(doc, change)
   if (next === doc && !dragFrom) return
   set({ doc: next, past: [...past, dragFrom ?? doc].slice(-HISTORY), future: [], dragFrom: null })
+}
+
+/** A change that belongs to the one before it: undone together with that. */
+export function amend(change: (doc: Draft<Workpiece>) => void): void {
+  const { doc } = get()
+  if (doc) set({ doc: produce(doc, change), future: [] })
 }
 
 /** A change on the way to one, as while dragging: shown, but undone as a whole. */
@@ -156,3 +170,13 @@ export function setInputs(id: string, inputs: Record<string, unknown>, how = edi
     }
   })
 }
+
+type BodyDoc = Workpiece['bodies'][string]
+
+/** Sets what is kept of a body; keys set to undefined are taken away. */
+export const editBody = (id: string, changes: { [K in keyof BodyDoc]: BodyDoc[K] | undefined }) =>
+  edit((d) => {
+    d.bodies[id] = { ...d.bodies[id], ...changes } as BodyDoc
+    for (const key of Object.keys(changes) as (keyof BodyDoc)[])
+      if (changes[key] === undefined) delete d.bodies[id][key]
+  })

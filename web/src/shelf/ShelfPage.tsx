@@ -1,3 +1,4 @@
+import { fixed } from '@ivory/core/math'
 import {
   emptyWorkpiece,
   packFile,
@@ -11,7 +12,7 @@ import { Download, Import, Plus, Trash2 } from 'lucide-react'
 import { useEffect, useRef } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { toast } from 'sonner'
-import { exact } from '../engine'
+import { lathe } from '../engine'
 import {
   type Card,
   getSetting,
@@ -26,6 +27,7 @@ import { newWorkpieceId } from '../storage/ids'
 import { Button, IconButton } from '../ui/controls'
 import { downloadFile } from '../ui/download'
 import { FileButton } from '../ui/FileButton'
+import { usePictures } from './pictures'
 
 const report = (e: unknown) => toast.error(e instanceof Error ? e.message : String(e))
 
@@ -45,6 +47,7 @@ export function ShelfPage() {
   const navigate = useNavigate()
   const queries = useQueryClient()
   const cards = useQuery({ queryKey: ['shelf'], queryFn: listCards })
+  usePictures(cards.data)
   const refresh = () => queries.invalidateQueries({ queryKey: ['shelf'] })
   const first = useRef(false)
 
@@ -115,7 +118,7 @@ export function ShelfPage() {
   const importFile = async (file: File) => {
     if (/\.(step|stp|stl)$/i.test(file.name)) {
       const bytes = new Uint8Array(await file.arrayBuffer())
-      const reply = await exact.call('measureFile', { name: file.name, bytes }, { budget: 120_000 })
+      const reply = await lathe.call('measureFile', { name: file.name, bytes })
       if (typeof reply === 'string') toast.error(reply)
       else if (/\.stl$/i.test(file.name))
         toast(`Measured: ${reply.join(' ')}`, { duration: 15_000 })
@@ -143,7 +146,9 @@ export function ShelfPage() {
     <div className="flex min-h-full flex-col">
       <header className="flex items-baseline gap-4 border-rule border-b px-8 py-4">
         <h1 className="font-medium text-2xl">Ivory Lathe</h1>
-        <p className="text-soft">a bench for turned bodies: it measures before it promises</p>
+        <p className="text-soft">
+          a bench for bodies that are turned, drawn out and combined: it measures before it promises
+        </p>
         <div className="ml-auto flex gap-2">
           <Button onClick={() => demo.mutate()} disabled={demo.isPending}>
             Add the demo set
@@ -187,7 +192,7 @@ export function ShelfPage() {
                   {c.thumbnail ? (
                     <img src={c.thumbnail} alt="" className="size-full object-cover" />
                   ) : (
-                    <span className="text-soft text-sm">open it to see it</span>
+                    <span className="text-soft text-sm">nothing to see yet</span>
                   )}
                 </div>
                 <div className="px-3 pt-2 pb-3">
@@ -207,7 +212,7 @@ export function ShelfPage() {
                         {' · '}
                       </span>
                     )}
-                    {(c.bytes / 1024).toFixed(1)} kB ·{' '}
+                    {fixed(c.bytes / 1024, 1)} kB ·{' '}
                     {new Date(c.changed).toLocaleString([], {
                       dateStyle: 'medium',
                       timeStyle: 'short',

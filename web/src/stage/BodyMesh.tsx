@@ -1,7 +1,7 @@
 import { type DisplayMesh, SECTION } from '@ivory/core/turned'
 import type { ThreeEvent } from '@react-three/fiber'
 import { useMemo, useState } from 'react'
-import { BufferAttribute, BufferGeometry, DoubleSide } from 'three'
+import { BufferAttribute, BufferGeometry, DoubleSide, Plane, Vector3 } from 'three'
 import { faceName } from '../bench/names'
 import { sameEdge, sameFace, toggleEdge, toggleFace } from '../bench/picking'
 import type { BodyView } from '../engine'
@@ -9,11 +9,11 @@ import { opOf, type Picking, useSession } from '../session/session'
 import { useDisposed } from './disposed'
 
 /** The triangles of some faces as a geometry that shares the mesh's vertices. */
-function geometryOf(mesh: DisplayMesh, wanted: (face: string) => boolean) {
+function geometryOf(mesh: DisplayMesh, wanted: (face: number) => boolean) {
   const index: number[] = []
   const triangles: number[] = []
   for (let t = 0; t < mesh.faceOf.length; t++) {
-    if (!wanted(mesh.faces[mesh.faceOf[t]!]!)) continue
+    if (!wanted(mesh.faceOf[t]!)) continue
     index.push(mesh.triangles[3 * t]!, mesh.triangles[3 * t + 1]!, mesh.triangles[3 * t + 2]!)
     triangles.push(t)
   }
@@ -34,13 +34,22 @@ function linesOf(mesh: DisplayMesh, wanted: (edge: number) => boolean) {
   return g
 }
 
+/** The half behind the front plane, as it is left of turned bodies cut away. */
+const BEHIND = [new Plane(new Vector3(0, 1, 0), 1e-3)]
+
+/** What the pointer passes through. */
+const UNTOUCHED = { raycast: () => undefined }
+
 export function BodyMesh({
   body,
   mesh,
   pick,
+  ghost,
 }: {
   body: BodyView
   mesh: DisplayMesh
+  /** Shown faintly, over what has become of it. */
+  ghost: boolean
   pick: Picking | null
 }) {
   const color = useSession((s) => s.doc?.bodies[body.id]?.color) ?? '#d9d2c0'
@@ -48,22 +57,25 @@ export function BodyMesh({
     | never[]
     | null
     | undefined
-  const [over, setOver] = useState<{ face?: string; edge?: number }>({})
-  const skin = useMemo(() => geometryOf(mesh, (f) => f !== SECTION), [mesh])
-  const cut = useMemo(() => geometryOf(mesh, (f) => f === SECTION), [mesh])
+  // While something is picked only the ghost takes the pointer.
+  const quiet = useSession((s) => s.picking !== null) && !ghost
+  // Triangles of turned bodies come cut; of others the front is clipped, save while something is picked on it.
+  const clipped = useSession((s) => s.cutaway && s.picking === null) && !body.turned
+  const clip = clipped ? { clippingPlanes: BEHIND } : { clippingPlanes: null }
+  const [over, setOver] = useState<{ face?: number; edge?: number }>({})
+  const skin = useMemo(() => geometryOf(mesh, (f) => mesh.faces[f] !== SECTION), [mesh])
+  const cut = useMemo(() => geometryOf(mesh, (f) => mesh.faces[f] === SECTION), [mesh])
   const lines = useMemo(() => linesOf(mesh, () => true), [mesh])
   const litFaces = useMemo(() => {
-    const names = new Set<string>(over.face ? [over.face] : [])
+    const lit = new Set<number>(over.face === undefined ? [] : [over.face])
     if (pick?.what === 'faces') {
-      for (const f of body.faces)
-        if ((refs ?? []).some((r) => sameFace(r, f.ref))) names.add(f.ref.face)
+      for (const f of body.faces) if ((refs ?? []).some((r) => sameFace(r, f.ref))) lit.add(f.shown)
     }
-    return geometryOf(mesh, (f) => names.has(f))
+    return geometryOf(mesh, (f) => lit.has(f))
   }, [mesh, over.face, pick, refs, body.faces])
   const litEdges = useMemo(() => {
     const chosen = (i: number) => {
-      const e = mesh.edges[i]!
-      const found = body.edges.find((x) => Math.hypot(x.at[0] - e.at[0], x.at[1] - e.at[1]) < 1e-6)
+      const found = body.edges.find((x) => x.shown === i)
       return found && (refs ?? []).some((r) => sameEdge(r, found.ref))
     }
     return linesOf(mesh, (i) => i === over.edge || Boolean(pick?.what === 'edges' && chosen(i)))
@@ -75,19 +87,20 @@ export function BodyMesh({
   useDisposed(litEdges)
 
   const faceUnder = (e: ThreeEvent<PointerEvent | MouseEvent>) =>
-    mesh.faces[mesh.faceOf[skin.triangles[e.faceIndex ?? 0] ?? 0] ?? 0]!
+    mesh.faceOf[skin.triangles[e.faceIndex ?? 0] ?? 0] ?? 0
   const tell = (text: string) => useSession.setState({ hover: text })
 
   return (
     <group>
       <mesh
         geometry={skin.geometry}
+        {...(quiet ? UNTOUCHED : {})}
         onPointerMove={(e) => {
           e.stopPropagation()
           const face = faceUnder(e)
           if (pick?.what !== 'edges' && face !== over.face) setOver({ face })
           const { doc } = useSession.getState()
-          if (doc) tell(`${body.name}: ${faceName(doc, face)}`)
+          if (doc) tell(`${body.name}: ${faceName(doc, mesh.faces[face]!)}`)
         }}
         onPointerOut={() => {
           setOver({})
@@ -97,12 +110,16 @@ export function BodyMesh({
           if (pick?.what !== 'faces') return
           e.stopPropagation()
           const face = faceUnder(e)
-          const found = body.faces.find((f) => f.ref.face === face)
+          const found = body.faces.find((f) => f.shown === face)
           if (found) toggleFace(found.ref)
         }}
       >
         <meshStandardMaterial
+          {...clip}
           color={color}
+          transparent={ghost}
+          opacity={ghost ? 0.22 : 1}
+          depthWrite={!ghost}
           roughness={0.62}
           metalness={0.02}
           side={DoubleSide}
@@ -131,6 +148,7 @@ export function BodyMesh({
       </mesh>
       <lineSegments
         geometry={lines}
+        {...(quiet ? UNTOUCHED : {})}
         onPointerMove={(e) => {
           if (pick?.what !== 'edges') return
           e.stopPropagation()
@@ -143,12 +161,12 @@ export function BodyMesh({
         onClick={(e) => {
           if (pick?.what !== 'edges') return
           e.stopPropagation()
-          const at = mesh.edges[mesh.edgeOf[Math.floor((e.index ?? 0) / 2)]!]!.at
-          const found = body.edges.find((x) => Math.hypot(x.at[0] - at[0], x.at[1] - at[1]) < 1e-6)
+          const edge = mesh.edgeOf[Math.floor((e.index ?? 0) / 2)]!
+          const found = body.edges.find((x) => x.shown === edge)
           if (found) toggleEdge(found.ref)
         }}
       >
-        <lineBasicMaterial color="#4a4033" transparent opacity={0.8} />
+        <lineBasicMaterial {...clip} color="#4a4033" transparent opacity={0.8} />
       </lineSegments>
       <lineSegments geometry={litEdges} renderOrder={2}>
         <lineBasicMaterial color="#8a4b00" depthTest={false} linewidth={3} />

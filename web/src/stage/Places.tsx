@@ -1,4 +1,4 @@
-import type { P2, P3 } from '@ivory/core/math'
+import { inSpace, type P2, type P3 } from '@ivory/core/math'
 import { useMemo } from 'react'
 import { BufferAttribute, BufferGeometry } from 'three'
 import type { BodyView } from '../engine'
@@ -16,14 +16,26 @@ export function Places({ bodies }: { bodies: BodyView[] }) {
         .flatMap((d) => d.places)
         .slice(0, 12)
         .map((p) => (
-          <Ring key={`${p.at.join()}-${p.label ?? ''}`} at={p.at} frame={frame} grave={grave} />
+          <Mark key={`${p.at.join()}-${p.label ?? ''}`} at={p.at} frame={frame} grave={grave} />
         ))}
     </>
   )
 }
 
-function Ring({ at, frame, grave }: { at: P2; frame: BodyView['frame']; grave: boolean }) {
-  const [geometry, label] = useMemo(() => {
+interface MarkProps {
+  frame: BodyView['frame']
+  grave: boolean
+}
+
+/** A ring about the axis for a place on a half-section, with a dot at it; the dot alone for one in space. */
+function Mark({ at, frame, grave }: MarkProps & { at: P2 | P3 }) {
+  const color = grave ? '#93321d' : '#7d5600'
+  if (inSpace(at)) return <Dot at={at} color={color} />
+  return <Ring at={at} frame={frame} color={color} />
+}
+
+function Ring({ at, frame, color }: { at: P2; frame: BodyView['frame']; color: string }) {
+  const [geometry, first] = useMemo(() => {
     const n = 64
     const point = (k: number): P3 => {
       const a = (2 * Math.PI * k) / n
@@ -37,18 +49,23 @@ function Ring({ at, frame, grave }: { at: P2; frame: BodyView['frame']; grave: b
     g.setAttribute('position', new BufferAttribute(Float32Array.from(flat), 3))
     return [g, point(0)] as const
   }, [at, frame])
-  const color = grave ? '#93321d' : '#7d5600'
   return (
     <>
       <lineSegments geometry={geometry} renderOrder={4}>
         <lineBasicMaterial color={color} depthTest={false} />
       </lineSegments>
-      <points renderOrder={5}>
-        <bufferGeometry>
-          <bufferAttribute attach="attributes-position" args={[Float32Array.from(label), 3]} />
-        </bufferGeometry>
-        <pointsMaterial color={color} size={11} sizeAttenuation={false} depthTest={false} />
-      </points>
+      <Dot at={first} color={color} />
     </>
+  )
+}
+
+function Dot({ at, color }: { at: P3; color: string }) {
+  return (
+    <points renderOrder={5}>
+      <bufferGeometry>
+        <bufferAttribute attach="attributes-position" args={[Float32Array.from(at), 3]} />
+      </bufferGeometry>
+      <pointsMaterial color={color} size={11} sizeAttenuation={false} depthTest={false} />
+    </points>
   )
 }

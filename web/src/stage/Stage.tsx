@@ -32,10 +32,8 @@ export default function Stage() {
   const picking = useSession((s) => s.picking)
   const pickBody = usePickBody()
   const [look, setLook] = useState<{ name: string; n: number }>({ name: 'corner', n: 0 })
-  const bodies = useMemo(
-    () => (pickBody ? [...solids.filter((b) => b.id !== pickBody.id), pickBody] : solids),
-    [solids, pickBody],
-  )
+  // What an op makes is seen while its faces or edges are picked on the ghost of what was before.
+  const bodies = useMemo(() => (pickBody ? [...solids, pickBody] : solids), [solids, pickBody])
 
   useEffect(() => {
     const go = (e: Event) =>
@@ -56,6 +54,9 @@ export default function Stage() {
         frameloop="demand"
         gl={{ preserveDrawingBuffer: true, antialias: true }}
         dpr={[1, 2]}
+        onCreated={({ gl }) => {
+          gl.localClippingEnabled = true
+        }}
         onPointerMissed={() => useSession.setState({ hover: '' })}
       >
         {parallel ? (
@@ -70,9 +71,10 @@ export default function Stage() {
           (b) =>
             b.mesh && (
               <BodyMesh
-                key={b.id}
+                key={b === pickBody ? 'ghost' : b.id}
                 body={b}
                 mesh={b.mesh}
+                ghost={b === pickBody}
                 pick={picking && b === pickBody ? picking : null}
               />
             ),
@@ -84,7 +86,7 @@ export default function Stage() {
           key={String(parallel)}
           look={look}
           empty={bodies.length === 0}
-          bodies={bodies.map((b) => b.bounds)}
+          bodies={bodies.filter((b) => !b.hidden && !b.away).map((b) => b.bounds)}
         />
         <Redraw on={[bodies, datums, selected, picking, cutaway, fill]} />
       </Canvas>

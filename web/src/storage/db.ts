@@ -136,6 +136,18 @@ export const save = (
     return revision
   })
 
+/** Puts a picture (and the word of its gauges) on a card; the workpiece itself stays as it is. */
+export const savePicture = (
+  id: string,
+  made: { thumbnail?: string; verdict?: string },
+): Promise<void> =>
+  guarded(async (db) => {
+    const tx = db.transaction('workpieces', 'readwrite')
+    const there = await tx.store.get(id)
+    if (there) await tx.store.put({ ...there, ...made })
+    await tx.done
+  })
+
 export const remove = (id: string): Promise<Kept | undefined> =>
   guarded(async (db) => {
     const kept = await db.get('workpieces', id)

@@ -1,5 +1,7 @@
 import type { P2 } from '@ivory/core/math'
-import { type Drawing, pointsOf } from '@ivory/core/profile'
+import { fixed } from '@ivory/core/math'
+import { DRAWING_REACH, type Drawing, pointsOf } from '@ivory/core/profile'
+import { toast } from 'sonner'
 import { edit, useSession } from '../session/session'
 import { Dim } from './Dim'
 import { typedRadius, typedValue } from './typed'
@@ -70,7 +72,7 @@ export function Dimensions({
           <div key={id}>
             {(wide(id) || ids.length === 1) && (
               <Dim
-                label={`⌀ ${(2 * p[0]).toFixed(2)}`}
+                label={`⌀ ${fixed(2 * p[0], 2)}`}
                 name={`${id} distance from the axis`}
                 value={source.x}
                 at={[(ax + x) / 2, y - 11]}
@@ -79,7 +81,7 @@ export function Dimensions({
             )}
             {(byHeight.includes(id) || ids.length === 1) && (
               <Dim
-                label={p[1].toFixed(2)}
+                label={fixed(p[1], 2)}
                 name={`${id} height`}
                 value={source.y}
                 at={[byHeight.includes(id) ? farOf(id) : x + 46, (y + by) / 2]}
@@ -102,6 +104,11 @@ const endsOfChosen = (d: Drawing, entities: string[]): string[] => [
 ]
 
 export function setCoordinate(op: string, id: string, axis: 'x' | 'y', text: string) {
+  const typed = Number(text)
+  if (Math.abs(typed) > DRAWING_REACH) {
+    toast.error(`That is too far out: a drawing reaches ${DRAWING_REACH / 1000} m at most.`)
+    return
+  }
   edit((d) => {
     const drawing = d.route.find((o) => o.id === op)?.inputs.drawing as Drawing | undefined
     const value = axis === 'x' ? typedRadius(text, d.unit) : typedValue(text, d.unit)

@@ -1,11 +1,11 @@
 import type { P2 } from '@ivory/core/math'
+import { fixed, rounded } from '@ivory/core/math'
 import { type Drawing, emptyDrawing } from '@ivory/core/profile'
 import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
-import { toast } from 'sonner'
 import { usePickBody } from '../bench/picking'
 import type { ProfileView } from '../engine'
-import { preview, setInputs, settle, useSelectedOp, useSession } from '../session/session'
+import { opOf, preview, setInputs, settle, useSelectedOp, useSession } from '../session/session'
 import { Dimensions } from './Dimensions'
 import { movePoints, removeFrom } from './edits'
 import { FRONT } from './frame'
@@ -14,15 +14,28 @@ import { HoldLayer } from './HoldLayer'
 import { draggedDrawing, held } from './holding'
 import { PictureLayer } from './PictureLayer'
 import { ProfileLayer } from './ProfileLayer'
+import { PullTag } from './PullTag'
 import { reshapeProfile } from './reshaping'
 import { SectionLayer } from './SectionLayer'
 import { gridStep, type Snap, snapTo } from './snap'
 import { TableTools } from './TableTools'
 import { useCanvasView } from './useCanvasView'
 import { type CutTool, isCut, useDrawing } from './useDrawing'
+import { isFree, type Pull, usePull } from './usePull'
 
 const empty = emptyDrawing()
 
+/** A drag of points, or of the tip of a handle. */
+interface Grab {
+  from: P2
+  moved?: boolean
+  ids: string[]
+  base: Drawing
+  /** The profile as shown when the drag began. */
+  shown?: ProfileView | undefined
+  tip?: { entity: string; i: number }
+  pull?: Pull
+}
 /** The 2D view. `shaping` is off in stages in which nothing is drawn. */
 export function DraftingTable({ shaping }: { shaping: boolean }) {
   const box = useRef<HTMLElement>(null)
@@ -33,26 +46,22 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
   const pickBody = usePickBody()
   const isProfile = shaping && op?.kind === 'profile'
   const drawing = isProfile ? (op.inputs.drawing as Drawing) : empty
-  const profile = view?.profiles.find((p) => p.id === op?.id)
+  // An op that cannot turn its profile shows that profile, marked where it is open.
+  const failing = useSession((s) => s.view?.reports.find((r) => r.id === op?.id)?.status === 'fail')
+  const shownId = isProfile
+    ? op.id
+    : failing && typeof op?.inputs.profile === 'string'
+      ? op.inputs.profile
+      : null
+  const profile = view?.profiles.find((p) => p.id === shownId)
   const frame = profile?.frame ?? FRONT
   const points = profile?.points ?? {}
   const dragging = useSession((s) => s.dragFrom !== null)
   const [gridOn, setGridOn] = useState(true)
   const [comb, setComb] = useState(0)
   const [snap, setSnap] = useState<Snap | null>(null)
-  const drag = useRef<
-    | {
-        from: P2
-        moved?: boolean
-        ids: string[]
-        base: Drawing
-        /** The profile as shown when the drag began. */
-        shown?: ProfileView | undefined
-        tip?: { entity: string; i: number }
-      }
-    | { pan: P2 }
-    | null
-  >(null)
+  const drag = useRef<Grab | { pan: P2 } | null>(null)
+  const pull = usePull(op?.id ?? '')
   const put = useCallback((d: Drawing) => op && setInputs(op.id, { drawing: d }), [op])
   const tool = useDrawing({ op: op?.id ?? '', drawing, points, put, enabled: isProfile })
   const step = gridStep(canvas.view.scale, 14)
@@ -65,12 +74,13 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
     return of(view)
   }, [view])
   const fitted = useRef('')
-  const key = `${useSession((s) => s.doc?.id)}-${extent.length > 0}`
+  const docId = useSession((s) => s.doc?.id ?? '')
+  // The view fits itself when a workpiece is opened, and from then on only when asked.
   useEffect(() => {
-    if (canvas.size.w === 0 || !view || fitted.current === key) return
-    fitted.current = key
+    if (canvas.size.w === 0 || !view || fitted.current === docId) return
+    fitted.current = docId
     canvas.fit(extent)
-  }, [canvas, extent, key, view])
+  }, [canvas, extent, docId, view])
 
   useHotkeys('g', () => setGridOn((g) => !g))
   useHotkeys('shift+f', () => canvas.fit(extent))
@@ -108,8 +118,10 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
     useSession.setState({
       drawn: { points: chosen, entities: e.shiftKey ? drawn.entities : [] },
     })
-    drag.current = { from: local(e), ids: chosen, base: drawing, shown: profile }
+    const begun: Grab = { from: local(e), ids: chosen, base: drawing, shown: profile }
+    drag.current = begun
     box.current!.setPointerCapture(e.pointerId)
+    if (chosen.length === 1 && profile && !isFree(drawing, profile, id)) begun.pull = pull.begin(id)
   }
   const startTip = (e: PointerEvent, entity: string, i: number) => {
     e.stopPropagation()
@@ -117,6 +129,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
     box.current!.setPointerCapture(e.pointerId)
   }
   const down = (e: PointerEvent<HTMLElement>) => {
+    pull.clear()
     if (e.button === 1 || (e.button === 0 && (tool.tool === 'select' || !isProfile))) {
       drag.current = { pan: [e.clientX, e.clientY] }
       e.currentTarget.setPointerCapture(e.pointerId)
@@ -158,6 +171,11 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
       return
     }
     if (d && op) {
+      if (d.pull) {
+        // By as much as the pointer has gone: the number has steps of its own.
+        pull.follow(d.pull, [at[0] - d.from[0], at[1] - d.from[1]], canvas.toScreen(at))
+        return
+      }
       const to = d.ids.length === 1 ? snapped(e, at, d.ids).at : at
       const start = d.ids.length === 1 ? (d.shown?.points[d.ids[0]!] ?? d.from) : d.from
       const step: P2 = [to[0] - start[0], to[1] - start[1]]
@@ -176,7 +194,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
     setSnap(tool.tool === 'select' ? null : s)
     tool.hover(s)
     useSession.setState({
-      hover: `⌀ ${(2 * Math.abs(s.at[0])).toFixed(2)}, height ${s.at[1].toFixed(2)}${s.to && tool.tool !== 'select' ? `, ${s.to}` : ''}`,
+      hover: `⌀ ${fixed(2 * Math.abs(s.at[0]), 2)}, height ${fixed(s.at[1], 2)}${s.to && tool.tool !== 'select' ? `, ${s.to}` : ''}`,
     })
   }
   const up = () => {
@@ -184,15 +202,8 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
     const d = drag.current
     drag.current = null
     if (!d || 'pan' in d) return
-    const locked = d.ids.some((id) =>
-      Object.values(d.base.points[id] ?? {}).some((v) => typeof v === 'string'),
-    )
-    if (locked && useSession.getState().dragFrom) {
-      toast('A coordinate driven by a figure stays; change the figure, or type another value.', {
-        id: 'driven',
-      })
-    }
     settle()
+    if (d.pull) pull.end(d.pull)
   }
 
   return (
@@ -213,8 +224,9 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
         <SectionLayer canvas={canvas} frame={frame} pickBody={pickBody} />
         <ProfileLayer
           canvas={canvas}
-          profileId={isProfile ? op.id : null}
-          drawing={drawing}
+          profileId={shownId}
+          still={!isProfile}
+          drawing={isProfile ? drawing : shownDrawing(shownId)}
           pending={tool.preview}
           snap={snap}
           onPoint={startPoint}
@@ -238,6 +250,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
       {isProfile && !held(drawing) && (
         <Dimensions canvas={canvas} op={op.id} drawing={drawing} points={points} />
       )}
+      {pull.pulling && <PullTag pulling={pull.pulling} onOther={pull.instead} />}
       <TableTools
         tool={tool}
         enabled={isProfile}
@@ -259,6 +272,9 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
     </section>
   )
 }
+
+const shownDrawing = (id: string | null): Drawing =>
+  (opOf(useSession.getState().doc, id)?.inputs.drawing as Drawing | undefined) ?? empty
 
 /** Points that relations hold move as far as those let them. */
 const dragHeld = (base: Drawing, shown: ProfileView, ids: string[], step: P2): Drawing | null =>
@@ -288,10 +304,7 @@ function dragTip(
       entities: base.entities.map((e) => {
         if (e.id !== tip.entity || e.kind !== 'fit') return e
         const p = points[e.points[tip.i]!] ?? [0, 0]
-        const d: [number, number] = [
-          Number((at[0] - p[0]).toFixed(2)),
-          Number((at[1] - p[1]).toFixed(2)),
-        ]
+        const d: [number, number] = [rounded(at[0] - p[0], 2), rounded(at[1] - p[1], 2)]
         return {
           ...e,
           handles: e.handles.map((h, k) => (k === tip.i ? { hold: 'free' as const, d } : h)),

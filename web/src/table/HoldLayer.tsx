@@ -1,4 +1,5 @@
 import type { P2 } from '@ivory/core/math'
+import { fixed } from '@ivory/core/math'
 import { DIMENSIONS, type Dimensioned, type Drawing } from '@ivory/core/profile'
 import type { ProfileView } from '../engine'
 import { Dim } from './Dim'
@@ -88,7 +89,7 @@ const MARK: Partial<Record<Dimensioned['kind'], string>> = {
 
 function labelOf(d: Dimensioned, profile: ProfileView): string {
   const measure = profile.hold.measures[d.id]
-  const number = measure === undefined ? '–' : typedAs(d.kind, measure).toFixed(2)
+  const number = measure === undefined ? '–' : fixed(typedAs(d.kind, measure), 2)
   const text = `${MARK[d.kind] ?? ''}${number}${d.kind === 'angle' ? '°' : ''}`
   return d.read ? `(${text})` : text
 }

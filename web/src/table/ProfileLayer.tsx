@@ -1,4 +1,5 @@
 import type { P2 } from '@ivory/core/math'
+import { fixed } from '@ivory/core/math'
 import type { Drawing } from '@ivory/core/profile'
 import type { PointerEvent } from 'react'
 import { useSession } from '../session/session'
@@ -9,6 +10,8 @@ import type { Canvas } from './useCanvasView'
 interface Props {
   canvas: Canvas
   profileId: string | null
+  /** Shown only: nothing of it can be chosen or dragged. */
+  still: boolean
   drawing: Drawing
   pending: Pending
   snap: Snap | null
@@ -17,9 +20,9 @@ interface Props {
   holding: boolean
   onPoint(e: PointerEvent, id: string): void
   onTip(e: PointerEvent, entity: string, i: number): void
-  /** Given while a cutting tool is in hand. */
   /** Length of the curvature comb, mm for each 1/mm; 0 for none. */
   comb: number
+  /** Given while a cutting tool is in hand. */
   onCut: ((e: PointerEvent, piece: string) => void) | undefined
 }
 
@@ -27,6 +30,7 @@ interface Props {
 export function ProfileLayer({
   canvas,
   profileId,
+  still,
   drawing,
   pending,
   snap,
@@ -45,12 +49,12 @@ export function ProfileLayer({
       .map(
         (p, i) =>
           `${i === 0 ? 'M' : 'L'}${toScreen(p)
-            .map((x) => x.toFixed(2))
+            .map((x) => fixed(x, 2))
             .join(' ')}`,
       )
       .join('')
   return (
-    <g>
+    <g pointerEvents={still ? 'none' : undefined}>
       {profile?.curves.map((c) => {
         const on = drawn.entities.includes(c.id)
         return (

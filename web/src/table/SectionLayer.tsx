@@ -1,9 +1,9 @@
-import type { Frame, P2 } from '@ivory/core/math'
+import { type Frame, inSpace, type P2, type P3 } from '@ivory/core/math'
 import { faceName } from '../bench/names'
 import { sameEdge, sameFace, toggleEdge, toggleFace } from '../bench/picking'
 import type { BodyView } from '../engine'
 import { opOf, useSession } from '../session/session'
-import { onPlane } from './frame'
+import { onPlane, seenOn } from './frame'
 import type { Canvas } from './useCanvasView'
 
 /** The finished half-section with its real wall, its mirror image, gauge places and what is picked. */
@@ -19,8 +19,10 @@ export function SectionLayer({
   const view = useSession((s) => s.view)
   const selected = useSession((s) => s.selected)
   const report = view?.reports.find((r) => r.id === selected)
-  const bodies = pickBody ? [pickBody] : (view?.bodies ?? [])
+  const bodies = (view?.bodies ?? []).filter((b) => b.section.length > 0)
   const at = (b: BodyView, p: P2) => canvas.toScreen(onPlane(frame, b.frame, p))
+  const spot = (b: BodyView, p: P2 | P3) =>
+    inSpace(p) ? canvas.toScreen(seenOn(frame, p)) : at(b, p)
   return (
     <g>
       <defs>
@@ -37,12 +39,14 @@ export function SectionLayer({
       </defs>
       {bodies.map((b) => (
         <g key={b.id}>
-          <path
-            d={sectionPath(b, (p) => at(b, [-p[0], p[1]]))}
-            fill="none"
-            stroke="#b9ad94"
-            strokeWidth={1}
-          />
+          {b.turned && (
+            <path
+              d={sectionPath(b, (p) => at(b, [-p[0], p[1]]))}
+              fill="none"
+              stroke="#b9ad94"
+              strokeWidth={1}
+            />
+          )}
           <path
             data-testid="section"
             d={sectionPath(b, (p) => at(b, p))}
@@ -53,6 +57,16 @@ export function SectionLayer({
           />
         </g>
       ))}
+      {pickBody && (
+        <path
+          data-testid="ghost"
+          d={sectionPath(pickBody, (p) => at(pickBody, p))}
+          fill="none"
+          stroke="#7a5310"
+          strokeWidth={1.4}
+          strokeDasharray="5 4"
+        />
+      )}
       {report &&
         report.kind !== 'profile' &&
         bodies[0] &&
@@ -62,11 +76,11 @@ export function SectionLayer({
           .map((p) => (
             <PlaceMark
               key={`${p.at.join()}${p.label ?? ''}`}
-              at={at(bodies[0]!, p.at)}
+              at={spot(bodies[0]!, p.at)}
               grave={report.status === 'fail'}
             />
           ))}
-      {bodies[0] && !pickBody && <GaugePlaces at={(p) => at(bodies[0]!, p)} />}
+      {bodies[0] && !pickBody && <GaugePlaces at={(p) => spot(bodies[0]!, p)} />}
       {pickBody && <Picks body={pickBody} at={(p) => at(pickBody, p)} />}
     </g>
   )
@@ -102,7 +116,7 @@ function PlaceMark({ at, grave }: { at: P2; grave: boolean }) {
 }
 
 /** Where the wall is thinnest and thickest. */
-function GaugePlaces({ at }: { at(p: P2): P2 }) {
+function GaugePlaces({ at }: { at(p: P2 | P3): P2 }) {
   const gauge = useSession((s) => s.settled?.gauges.find((g) => g.kind === 'wall'))
   if (!gauge?.reading) return null
   return (
@@ -132,9 +146,9 @@ function Picks({ body, at }: { body: BodyView; at(p: P2): P2 }) {
     return (
       <g>
         {body.edges
-          .filter((e) => e.sharp)
+          .flatMap((e) => (e.sharp && e.at ? [{ ...e, spot: at(e.at) }] : []))
           .map((e) => {
-            const [x, y] = at(e.at)
+            const [x, y] = e.spot
             const on = refs.some((r) => sameEdge(r, e.ref))
             const name = `${faceName(doc, e.ref.edge[0])} / ${faceName(doc, e.ref.edge[1])}`
             return (
@@ -175,7 +189,6 @@ function Picks({ body, at }: { body: BodyView; at(p: P2): P2 }) {
             stroke={on ? '#7a5310' : '#c9a961'}
             strokeOpacity={on ? 1 : 0.35}
             strokeWidth={on ? 7 : 9}
-            strokeLinecap="round"
             className="cursor-pointer hover:stroke-[#7a5310]"
             onPointerDown={(ev) => ev.stopPropagation()}
             onPointerEnter={() => tell(faceName(doc, f.ref.face))}

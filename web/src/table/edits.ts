@@ -1,6 +1,6 @@
 import type { P2 } from '@ivory/core/math'
-import { freshId } from '@ivory/core/math'
-import { type Drawing, type Entity, pointsOf, pruned } from '@ivory/core/profile'
+import { freshId, rounded } from '@ivory/core/math'
+import { DRAWING_REACH, type Drawing, type Entity, pointsOf, pruned } from '@ivory/core/profile'
 
 /** What the drawing tools make. */
 export type DrawTool =
@@ -23,7 +23,7 @@ export type Spot = {
 export type Hint = 'axis' | 'base' | 'level' | 'upright'
 
 /** Coordinates are kept to a thousandth of a millimetre unless they were typed finer. */
-export const tidy = (x: number): number => Number(x.toFixed(3)) + 0
+export const tidy = (x: number): number => rounded(x, 3) + 0
 
 /** The drawing with the spot as a point of it, and that point's id. */
 function withPoint(d: Drawing, spot: Spot): [Drawing, string] {
@@ -189,6 +189,13 @@ export function movePoints(d: Drawing, from: Drawing, ids: string[], step: P2): 
 
 /** Reads a typed place: `40 25`, `+10 -5` from the last point, or `30 < 45` (length and angle, deg). */
 export function typedSpot(text: string, last: P2 | null): P2 | string {
+  const spot = readSpot(text, last)
+  if (typeof spot !== 'string' && Math.max(...spot.map(Math.abs)) > DRAWING_REACH)
+    return `That is too far out: a drawing reaches ${DRAWING_REACH / 1000} m at most.`
+  return spot
+}
+
+function readSpot(text: string, last: P2 | null): P2 | string {
   const number = '([-+]?\\d*[.,]?\\d+)'
   const num = (s: string) => Number(s.replace(',', '.'))
   const polar = new RegExp(`^\\s*${number}\\s*<\\s*${number}\\s*$`).exec(text)

@@ -1,12 +1,14 @@
-import type { Frame, P2 } from '@ivory/core/math'
+import { add3, dot3, type Frame, type P2, type P3, scale3, sub3 } from '@ivory/core/math'
 
 /** Where a section point (r, z) of a turned body falls on a drawing plane. */
 export function onPlane(plane: Frame, body: Frame, [r, z]: P2): P2 {
-  const d = [0, 1, 2].map(
-    (i) => body.origin[i]! + body.x[i]! * r + body.z[i]! * z - plane.origin[i]!,
-  )
-  const dot = (a: readonly number[]) => a[0]! * d[0]! + a[1]! * d[1]! + a[2]! * d[2]!
-  return [dot(plane.x), dot(plane.y)]
+  return seenOn(plane, add3(body.origin, add3(scale3(body.x, r), scale3(body.z, z))))
+}
+
+/** Where a place in space falls on a drawing plane, seen square to it. */
+export const seenOn = (plane: Frame, p: P3): P2 => {
+  const d = sub3(p, plane.origin)
+  return [dot3(plane.x, d), dot3(plane.y, d)]
 }
 
 /** The plane the table shows when no profile is selected. */

@@ -1,5 +1,5 @@
 import type { P2 } from '@ivory/core/math'
-import { freshId } from '@ivory/core/math'
+import { fixed, freshId, rounded } from '@ivory/core/math'
 import {
   AXIS,
   DIMENSIONS,
@@ -69,7 +69,7 @@ export function withDimension(
 
 /** A measure as it is typed: mm, or degrees. */
 export const typedAs = (kind: DimensionKind, measure: number): number =>
-  Number((DIMENSIONS[kind].unit === 'angle' ? (measure * 180) / Math.PI : measure).toFixed(4))
+  rounded(DIMENSIONS[kind].unit === 'angle' ? (measure * 180) / Math.PI : measure, 4)
 
 /** The typed text as it is kept: a plain number where it is one, in mm or degrees. */
 export function typedDimension(text: string, kind: DimensionKind, unit: 'mm' | 'in') {
@@ -134,8 +134,8 @@ export async function setDimension(
           ? {}
           : {
               action: {
-                label: `Use ${nearest.toFixed(3)}`,
-                onClick: () => put(Number(nearest.toFixed(4))),
+                label: `Use ${fixed(nearest, 3)}`,
+                onClick: () => put(rounded(nearest, 4)),
               },
             }),
       })

@@ -50,17 +50,20 @@ export function useCanvasView(box: RefObject<HTMLElement | null>) {
   )
   const fit = useCallback(
     (points: P2[]) => {
-      if (size.w === 0) return
+      const el = box.current
+      if (size.w === 0 || !el) return
+      // What the tools cover is not free; labels of places stand out to the right.
+      const tools = el.querySelector('[role=toolbar]')?.getBoundingClientRect()
+      const top = (tools ? tools.bottom - el.getBoundingClientRect().top : 0) + 22
+      const free = { w: size.w * 0.6, h: Math.max(60, size.h - top - 28) }
       const xs = [0, ...points.map((p) => p[0])]
       const ys = points.length > 0 ? points.map((p) => p[1]) : [0, 100]
       const [x0, x1] = [Math.min(...xs), Math.max(...xs, 40)]
       const [y0, y1] = [Math.min(...ys), Math.max(...ys)]
-      setView({
-        centre: [(x0 + x1) / 2, (y0 + y1) / 2],
-        scale: Math.max((x1 - x0) / (size.w * 0.6), (y1 - y0) / Math.max(60, size.h - 90), 0.005),
-      })
+      const scale = Math.max((x1 - x0) / free.w, (y1 - y0) / free.h, 0.005)
+      setView({ centre: [(x0 + x1) / 2, (y0 + y1) / 2 + (scale * (top - 28)) / 2], scale })
     },
-    [size],
+    [box, size],
   )
   const pan = useCallback((dx: number, dy: number) => {
     setView((v) => ({ ...v, centre: [v.centre[0] - dx * v.scale, v.centre[1] + dy * v.scale] }))

@@ -6,6 +6,7 @@ import {
   type InputHTMLAttributes,
   type ReactNode,
   useEffect,
+  useRef,
   useState,
 } from 'react'
 
@@ -94,12 +95,14 @@ type CommitInputProps = Omit<InputHTMLAttributes<HTMLInputElement>, 'value' | 'o
   error?: string | undefined
 }
 
-/** A text field that takes effect on Enter or on leaving it; Escape brings the old text back. */
+/** A text field that takes effect on Enter or on leaving it; Escape brings the old text back and leaves it. */
 export function CommitInput({ value, onCommit, error, className, ...rest }: CommitInputProps) {
   const [text, setText] = useState(value)
   useEffect(() => setText(value), [value])
+  const escaped = useRef(false)
   const commit = () => {
-    if (text !== value) onCommit(text)
+    if (text !== value && !escaped.current) onCommit(text)
+    escaped.current = false
   }
   return (
     <input
@@ -111,7 +114,11 @@ export function CommitInput({ value, onCommit, error, className, ...rest }: Comm
       onBlur={commit}
       onKeyDown={(e) => {
         if (e.key === 'Enter') commit()
-        if (e.key === 'Escape') setText(value)
+        if (e.key === 'Escape') {
+          escaped.current = true
+          setText(value)
+          e.currentTarget.blur()
+        }
         e.stopPropagation()
       }}
       className={clsx(
@@ -143,6 +150,7 @@ export function Choice({
       aria-label={label}
       value={value}
       onChange={(e) => onChange(e.target.value)}
+      onKeyDown={(e) => e.key === 'Escape' && e.currentTarget.blur()}
       className={clsx('min-w-0 rounded-sm border border-rule bg-sheet px-1 py-0.5', className)}
     >
       {!known && <option value={value}>{value ? `${value} (not there)` : 'choose'}</option>}

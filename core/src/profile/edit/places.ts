@@ -1,7 +1,8 @@
+import { rounded } from '../../math'
 import type { Drawing } from '../drawing'
 
 /** A coordinate as it is kept: to a nanometre unless finer is asked. */
-export const tidy = (x: number, digits = 6): number => Number(x.toFixed(digits)) + 0
+export const tidy = (x: number, digits = 6): number => rounded(x, digits) + 0
 
 /** The drawing with its plain numbers brought to given places. */
 export function withPlaces(

@@ -1,16 +1,20 @@
-import { linearise, RESIDUAL, solveLeast } from './least'
+import { linearise, MET, solveLeast } from './least'
 import { dependentRows } from './rank'
+import { evenNumbers } from './starts'
 import type { Equation } from './system'
 
 /**
  * The smallest set of relations that cannot hold together. At the point of least squares the residuals
  * that remain certify the conflict. What it does not need is taken out one by one; then smaller sets are
  * looked for until there is none, or until so many solves are spent and what was found so far is given.
+ * Empty where even that can be met from somewhere about the drawn state: then no conflict is shown.
+ * `anew` gives the equations as read from another state, where the sides of the drawn one mean little.
  */
 export function conflictOf(
   eqs: readonly Equation[],
   start: ArrayLike<number>,
   reach: number,
+  anew: ((start: Float64Array) => Equation[]) | null,
 ): string[] {
   const { x } = solveLeast(eqs, start, { reach })
   const left = new Map<string, number>()
@@ -19,18 +23,40 @@ export function conflictOf(
   }
   const most = Math.max(...left.values(), 0)
   const involved = [...left].filter(([, r]) => r > 1e-5 * most).map(([id]) => id)
-  const holds = (ids: readonly string[]) =>
-    solveLeast(
-      eqs.filter((e) => e.of === '' || ids.includes(e.of)),
-      start,
-      { reach },
-    ).residual <=
-    100 * RESIDUAL
+  const beside = placesAbout(start, reach)
+  const named = (all: readonly Equation[], ids: readonly string[]) =>
+    all.filter((e) => e.of === '' || ids.includes(e.of))
+  const met = (ids: readonly string[], share: number): boolean => {
+    const from = share === 0 ? Float64Array.from(start) : beside(share, named(eqs, ids))
+    const read = share > 0 && anew ? anew(from) : eqs
+    return solveLeast(named(read, ids), from, { reach }).residual <= MET
+  }
+  // A drawing may stand just where a solver sees no way, such as level lines that have to tilt.
+  const holds = (ids: readonly string[]) => [0, ...BESIDE].some((share) => met(ids, share))
   const whole = holds(involved) ? [...left.keys()] : involved
-  // All equations can be met, only not on this branch: then every one of them is named.
-  if (holds(whole)) return whole
+  // All equations can be met, only not on this branch: no conflict.
+  if (holds(whole)) return []
   const all = [...left.keys()]
-  return smallest(all, reduced(whole, holds), holds, (first) => dependents(eqs, x, first))
+  const found = smallest(all, reduced(whole, holds), holds, (first) => dependents(eqs, x, first))
+  const elsewhere = Array.from({ length: TRIES }, (_, k) => (SPREAD * (k + 1)) / TRIES)
+  return elsewhere.some((share) => met(found, share)) ? [] : found
+}
+
+/** Starts tried before a set is called a conflict, and how far from the drawn state, shares of its size. */
+const TRIES = 24
+const SPREAD = 0.6
+/** Starts beside the drawn state that every set is tried from. */
+const BESIDE = [0.03] as const
+
+/** Gives places beside the drawn state in which what the equations speak of is moved; the same each time. */
+function placesAbout(start: ArrayLike<number>, reach: number) {
+  const random = evenNumbers(90_001)
+  return (share: number, eqs: readonly Equation[]): Float64Array => {
+    const moves = new Set(eqs.flatMap((e) => e.vars))
+    return Float64Array.from(start, (v, i) =>
+      moves.has(i) ? v + 8 * share * reach * (random() - 0.5) : v,
+    )
+  }
 }
 
 /** Takes out, one by one, whatever the conflict does not need. */

@@ -5,14 +5,19 @@
 export interface Dual {
   v: number
   /** Derivative by each of the relation's own variables. */
-  g: Float64Array
+  g: number[]
 }
 
-export const constant = (v: number, n: number): Dual => ({ v, g: new Float64Array(n) })
+export const constant = (v: number, n: number): Dual => {
+  // A plain array: small typed arrays take several times as long to make.
+  const g: number[] = []
+  for (let i = 0; i < n; i++) g.push(0)
+  return { v, g }
+}
 
 const map2 = (a: Dual, b: Dual, v: number, da: number, db: number): Dual => {
-  const g = new Float64Array(a.g.length)
-  for (let i = 0; i < g.length; i++) g[i] = da * a.g[i]! + db * b.g[i]!
+  const g: number[] = []
+  for (let i = 0; i < a.g.length; i++) g.push(da * a.g[i]! + db * b.g[i]!)
   return { v, g }
 }
 const map1 = (a: Dual, v: number, da: number): Dual => map2(a, a, v, da, 0)
@@ -40,6 +45,7 @@ export function atan2(y: Dual, x: Dual): Dual {
 
 /** A point or vector of duals. */
 export type D2 = readonly [Dual, Dual]
+export const add2 = (a: D2, b: D2): D2 => [add(a[0], b[0]), add(a[1], b[1])]
 export const sub2 = (a: D2, b: D2): D2 => [sub(a[0], b[0]), sub(a[1], b[1])]
 export const dot2 = (a: D2, b: D2): Dual => add(mul(a[0], b[0]), mul(a[1], b[1]))
 export const cross2 = (a: D2, b: D2): Dual => sub(mul(a[0], b[1]), mul(a[1], b[0]))

@@ -157,7 +157,23 @@ export function dimensionEquations(
   now: ArrayLike<number>,
 ): Equation[] {
   const ctx = { drawing, vars, scope: new Scope(vars), now }
+  const rounded = vars.follows?.radii[d.entities[0] ?? '']
+  if (rounded && (d.kind === 'radius' || d.kind === 'diameter')) {
+    const read = rounded(ctx.scope)
+    const radius = d.kind === 'radius' ? target : target / 2
+    return equations(d.id, ctx, (x) => {
+      const { rise, run } = read(x)
+      return [times(sub(rise, times(run, radius)), 0.5)]
+    })
+  }
   const measure = dimensionMeasure(d, ctx)
+  if ((d.kind === 'radius' || d.kind === 'diameter') && target > 0)
+    // (r - R) R / r: to first order r - R, but as even as the bend of the arc is; the radius itself runs
+    // away where three points come near a line.
+    return equations(d.id, ctx, (x) => {
+      const r = measure(x)
+      return [over(times(plus(r, -target), target), r)]
+    })
   const k = d.kind === 'angle' ? ARM : 1
   return equations(d.id, ctx, (x) => [times(plus(measure(x), -target), k)])
 }

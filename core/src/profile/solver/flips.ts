@@ -4,18 +4,21 @@ import { placed, type Variables } from './system'
 /** Turns smaller than this (rad) have no side worth keeping. */
 const FLAT = 0.05
 
+/** Whether anything turned over between two solutions. */
+export const flipped = (...args: Parameters<typeof flips>): boolean => flips(...args) > 0
+
 /**
- * Whether anything turned over between two solutions: an arc bulging the other way, or two lines that
- * meet turning the other way.
+ * How many turned over between two solutions: arcs bulging the other way, and lines that meet turning the
+ * other way.
  */
-export function flipped(
+export function flips(
   drawing: Drawing,
   vars: Variables,
   before: ArrayLike<number>,
   after: ArrayLike<number>,
-): boolean {
+): number {
   const [a, b] = [turnsOf(drawing, vars, before), turnsOf(drawing, vars, after)]
-  return a.some((t, i) => Math.abs(t) > FLAT && Math.abs(b[i]!) > FLAT && t * b[i]! < 0)
+  return a.filter((t, i) => Math.abs(t) > FLAT && Math.abs(b[i]!) > FLAT && t * b[i]! < 0).length
 }
 
 /** Signed turns of all arcs and corners, rad, in a fixed order. */

@@ -1,28 +1,15 @@
 import { arcThrough, pointAt } from '../../curve'
 import type { Drawing } from '../drawing'
 import { conflictOf } from './conflict'
-import { arcEquations, dimensionEquations, measured, relationEquations } from './equations'
 import { flipped } from './flips'
-import { linearise, RESIDUAL, solveLeast } from './least'
+import { linearise, MET, solveLeast } from './least'
+import { equationsOf, isFar, type Loose, measuresOf, reachOf } from './loose'
 import { ORIGIN } from './names'
 import { analyseRank, travelOf } from './rank'
-import { Unfit } from './readers'
-import type { Dimensioned, Relation } from './schema'
+import { settle } from './settle'
 import { type Equation, placed, type Variables, variablesOf } from './system'
 
 type P2 = readonly [number, number]
-
-/** A drawing with every expression worked out: what the solver starts from. */
-export interface Loose {
-  drawing: Drawing
-  /** mm. */
-  points: Readonly<Record<string, P2>>
-  radii: Readonly<Record<string, number>>
-  /** Targets of the dimensions, mm or rad. */
-  targets: Readonly<Record<string, number>>
-  /** Points that are where something outside the drawing puts them. */
-  given?: ReadonlySet<string>
-}
 
 export interface Travel {
   point: string
@@ -40,6 +27,8 @@ export interface HoldState {
   redundant: { id: string; from: string[] }[]
   /** The smallest set that cannot hold together; empty when all hold. */
   conflict: string[]
+  /** No way was found from the drawing as it stands to one that holds, though nothing shows a conflict. */
+  unreached: boolean
   /** Relations that do not fit what they name. */
   unfit: { id: string; message: string }[]
   /** What each dimension measures, mm or rad. */
@@ -57,12 +46,10 @@ const EMPTY: HoldState = {
   looseRadii: [],
   redundant: [],
   conflict: [],
+  unreached: false,
   unfit: [],
   measures: {},
 }
-
-/** Residuals up to this count as met, mm: the solver stops well below. */
-const MET = 100 * RESIDUAL
 
 /**
  * Moves the drawing as little as it takes for all its relations and driving dimensions to hold, on the
@@ -75,8 +62,17 @@ export function hold(loose: Loose): Held {
   const eqs = equationsOf(loose, vars, loose.targets, unfit)
   const x = settle(loose, vars, eqs)
   if (!x) {
-    const conflict = conflictOf(eqs, vars.x, reachOf(vars))
-    const state = { ...EMPTY, conflict, unfit, measures: measuresOf(loose, vars, vars.x) }
+    const anew = isFar(loose, eqs, vars)
+      ? (x: Float64Array) => equationsOf(loose, { ...vars, x }, loose.targets, [])
+      : null
+    const conflict = conflictOf(eqs, vars.x, reachOf(vars), anew)
+    const state = {
+      ...EMPTY,
+      conflict,
+      unreached: conflict.length === 0,
+      unfit,
+      measures: measuresOf(loose, vars, vars.x),
+    }
     return { ...placed(vars, vars.x), state }
   }
   return { ...placed(vars, x), state: stateOf(loose, vars, eqs, x, unfit) }
@@ -118,7 +114,7 @@ export function tryValue(
 ): { ok: true } | { ok: false; conflict: string[]; nearest: number | null } {
   const at = (v: number): Loose => ({ ...loose, targets: { ...loose.targets, [dimension]: v } })
   const whole = hold(at(value))
-  if (whole.state.conflict.length === 0) return { ok: true }
+  if (whole.state.conflict.length === 0 && !whole.state.unreached) return { ok: true }
   const now = whole.state.measures[dimension] ?? value
   const holds = (v: number) => canHold(at(v))
   const conflict = whole.state.conflict
@@ -136,102 +132,8 @@ export function tryValue(
 function canHold(loose: Loose): boolean {
   const vars = variablesOf(loose)
   centreArcs(loose.drawing, vars)
-  return settle(loose, vars, equationsOf(loose, vars, loose.targets, [])) !== null
-}
-
-/** All equations of the drawing, relation by relation; those that do not fit are left out and told. */
-function equationsOf(
-  { drawing }: Loose,
-  vars: Variables,
-  targets: Loose['targets'],
-  unfit: HoldState['unfit'],
-): Equation[] {
-  const out = arcEquations(drawing, vars)
-  const take = (of: Relation | Dimensioned, make: () => Equation[]) => {
-    try {
-      out.push(...make())
-    } catch (e) {
-      if (!(e instanceof Unfit)) throw e
-      unfit.push({ id: of.id, message: e.message })
-    }
-  }
-  for (const r of drawing.relations ?? []) {
-    if (followsCurve(drawing, r)) continue
-    take(r, () => relationEquations(r, drawing, vars, vars.x))
-  }
-  for (const d of drawing.dimensions ?? []) {
-    const target = targets[d.id]
-    if (d.read || target === undefined) continue
-    take(d, () => dimensionEquations(d, target, drawing, vars, vars.x))
-  }
-  return out
-}
-
-/** Tangency at the end of a curve through points is kept by the curve's handle, not by moving points. */
-export const followsCurve = (drawing: Drawing, r: Relation): boolean =>
-  (r.kind === 'tangent' || r.kind === 'smooth') &&
-  r.entities.some((id) => drawing.entities.find((e) => e.id === id)?.kind === 'fit')
-
-/** Steps in which dimensions are brought to their targets when going there at once leaves the branch. */
-const STEPS = [1, 4, 16]
-
-function settle(loose: Loose, vars: Variables, eqs: Equation[]): Float64Array | null {
-  const reach = reachOf(vars)
-  for (const steps of STEPS) {
-    const solved = inSteps(loose, vars, eqs, steps, reach)
-    if (solved && !flipped(loose.drawing, vars, vars.x, solved)) return solved
-  }
-  return null
-}
-
-/** Solves for targets that go from what is measured to what is asked in so many steps. */
-function inSteps(
-  loose: Loose,
-  vars: Variables,
-  eqs: Equation[],
-  steps: number,
-  reach: number,
-): Float64Array | null {
-  const from = steps > 1 ? measuresOf(loose, vars, vars.x) : {}
-  let x = vars.x
-  for (let k = 1; k <= steps; k++) {
-    const share = k / steps
-    const onTheWay = () =>
-      Object.fromEntries(
-        Object.entries(loose.targets).map(([id, t]) => [
-          id,
-          (from[id] ?? t) * (1 - share) + t * share,
-        ]),
-      )
-    const solved = solveLeast(k === steps ? eqs : equationsOf(loose, vars, onTheWay(), []), x, {
-      reach,
-    })
-    if (solved.residual > MET) return null
-    x = solved.x
-  }
-  return x
-}
-
-/** Longest single step, mm: a share of the drawing's size. */
-function reachOf(vars: Variables): number {
-  const all = Object.values(vars.at)
-  const span = (k: 0 | 1) => {
-    const v = all.map((p) => p[k])
-    return Math.max(...v) - Math.min(...v)
-  }
-  return Math.max(1, 0.25 * Math.hypot(span(0), span(1)))
-}
-
-function measuresOf({ drawing }: Loose, vars: Variables, x: ArrayLike<number>) {
-  const out: Record<string, number> = {}
-  for (const d of drawing.dimensions ?? []) {
-    try {
-      out[d.id] = measured(d, drawing, vars, x)
-    } catch (e) {
-      if (!(e instanceof Unfit)) throw e
-    }
-  }
-  return out
+  const eqs = equationsOf(loose, vars, loose.targets, [])
+  return settle(loose, vars, eqs, 'brief') !== null
 }
 
 function stateOf(
@@ -263,6 +165,7 @@ function stateOf(
     ),
     redundant: [...redundant].map(([id, from]) => ({ id, from: [...from] })),
     conflict: [],
+    unreached: false,
     unfit,
     measures: measuresOf(loose, vars, x),
   }

@@ -1,13 +1,5 @@
-export {
-  dragTo,
-  followsCurve,
-  type Held,
-  type HoldState,
-  hold,
-  type Loose,
-  type Travel,
-  tryValue,
-} from './hold'
+export { dragTo, type Held, type HoldState, hold, type Travel, tryValue } from './hold'
+export { followsCurve, type Loose } from './loose'
 export { AXIS, ORIGIN } from './names'
 export { splineOf } from './runs'
 export {

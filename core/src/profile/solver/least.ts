@@ -26,6 +26,8 @@ export interface Solved {
 
 /** A residual below this counts as none, mm. */
 export const RESIDUAL = 1e-10
+/** Residuals up to this count as met, mm: the solver stops well below. */
+export const MET = 100 * RESIDUAL
 const MAX_ITERATIONS = 80
 
 /**

@@ -1,6 +1,7 @@
 import type { Drawing } from '../drawing'
 import { measured, relationEquations } from './equations'
-import { followsCurve, type HoldState, hold, type Loose } from './hold'
+import { type HoldState, hold } from './hold'
+import { followsCurve, type Loose } from './loose'
 import { AXIS } from './names'
 import { sharedEnd, Unfit } from './readers'
 import {

@@ -13,9 +13,17 @@ export interface Variables {
   radii: Record<string, number>
   /** Index of the place along a spline at which a relation holds a point, and the spline's length, mm. */
   runs: Record<string, { run: number; length: number }>
+  /** What follows from other unknowns. */
+  follows?: Follows
   /** All coordinates and radii as they are at the start. */
   at: Readonly<Record<string, readonly [number, number]>>
   r: Readonly<Record<string, number>>
+}
+
+/** Points, and radii of arcs as rise over run, that follow from unknowns which are no coordinates of theirs. */
+export interface Follows {
+  points: Record<string, (scope: Scope) => (x: ArrayLike<number>) => D2>
+  radii: Record<string, (scope: Scope) => (x: ArrayLike<number>) => { rise: Dual; run: Dual }>
 }
 
 /** One scalar equation: its value is to become 0. Lengths in mm; directions are scaled to mm. */
@@ -75,6 +83,8 @@ export class Scope {
   }
   /** Takes the variables of a point in; gives the reader of the point. */
   point(id: string): (x: ArrayLike<number>) => D2 {
+    const made = this.#vars.follows?.points[id]
+    if (made) return made(this)
     const fixed = this.#vars.at[id]!
     const [i, j] = this.#vars.points[id]!
     const [a, b] = [this.#slot(i), this.#slot(j)]
@@ -128,10 +138,30 @@ export function placed(
   const points: Record<string, [number, number]> = {}
   for (const [id, [i, j]] of Object.entries(vars.points)) {
     if (id === ORIGIN || id === ABOVE) continue
+    if (vars.follows?.points[id]) {
+      const [px, py] = new Scope(vars).point(id)(x)
+      points[id] = [px.v, py.v]
+      continue
+    }
     const [px, py] = vars.at[id]!
     points[id] = [i < 0 ? px : x[i]!, j < 0 ? py : x[j]!]
   }
   const radii: Record<string, number> = {}
   for (const [id, i] of Object.entries(vars.radii)) radii[id] = i < 0 ? vars.r[id]! : x[i]!
   return { points, radii }
+}
+
+/** The unknowns of `vars` for points and radii so placed; places along splines as `from` has them at `x`. */
+export function unknownsOf(
+  vars: Variables,
+  { points, radii }: ReturnType<typeof placed>,
+  from: Variables,
+  x: ArrayLike<number>,
+): Float64Array {
+  const out = Float64Array.from(vars.x)
+  for (const [id, at] of Object.entries(points))
+    for (const k of [0, 1] as const) if (vars.points[id]![k] >= 0) out[vars.points[id]![k]] = at[k]
+  for (const [id, i] of Object.entries(vars.radii)) if (i >= 0) out[i] = radii[id]!
+  for (const [id, { run }] of Object.entries(vars.runs)) out[run] = x[from.runs[id]!.run]!
+  return out
 }

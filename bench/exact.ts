@@ -1,0 +1,46 @@
+// Pieces of the exact kernel, each with a store of its own, so that nothing can be reused.
+import { ShapeStore } from '@ivory/core/exact'
+import { loadKernel } from '@ivory/core/kernel'
+import { inPlace, RebuildCache, rebuildWith } from '@ivory/core/rebuild'
+import type { Workpiece } from '@ivory/core/workpiece'
+import { demoSet } from '@ivory/demo'
+
+type Row = (what: string, ratio: number, words: string) => void
+
+const timed = async (work: () => Promise<unknown>): Promise<number> => {
+  const start = performance.now()
+  await work()
+  return performance.now() - start
+}
+const said = (a: number, b: number) => `${a.toFixed(0)} ms / ${b.toFixed(0)} ms`
+
+/** A figure of a piece with another value. */
+const withFigure = (w: Workpiece, name: string, expr: string): Workpiece => ({
+  ...w,
+  figures: w.figures.map((f) => (f.name === name ? { ...f, expr } : f)),
+})
+
+/** A piece from nothing, an early figure changed, an edit that touches nothing, and a shape asked for again. */
+export async function benchExact(row: Row): Promise<void> {
+  const kernel = await loadKernel()
+  for (const [name, figure, value] of [
+    ['Batter scoop', 'wide', '15 mm'],
+    ['Counter clip', 'boss', '7.5 mm'],
+  ] as const) {
+    const w = demoSet().find((d) => d.name === name)!
+    const store = new ShapeStore(kernel)
+    const cache = new RebuildCache()
+    const run = (doc: Workpiece) =>
+      rebuildWith(
+        doc,
+        inPlace(doc, async () => store),
+        cache,
+      )
+    const whole = await timed(() => run(w))
+    row(`${name} from nothing / 4 s`, whole / 4000, said(whole, 4000))
+    const edited = await timed(() => run(withFigure(w, figure, value)))
+    row(`${name}, ${figure} changed / from nothing`, edited / whole, said(edited, whole))
+    const back = await timed(() => run(w))
+    row(`${name}, changed back / from nothing`, back / whole, said(back, whole))
+  }
+}

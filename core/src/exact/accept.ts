@@ -1,0 +1,41 @@
+import type { Kernel, SolidHandle } from '../kernel'
+import { bad, good, type Outcome, rounded } from '../math'
+import { SHOWN } from './part'
+
+/** Volumes that have to agree may differ by this share: what the kernel's quadrature is off near poles. */
+const SAME = 2e-6
+
+/**
+ * The volume of a shape, mm3, once it is believed: closed, valid to the kernel's own check, and the same by
+ * its surfaces and by its triangles, within what triangles can be off.
+ */
+export function soundVolume(kernel: Kernel, shape: SolidHandle, what: string): Outcome<number> {
+  const m = kernel.measure(shape)
+  if (m.solids === 0 || !m.closed) return bad('not-sound', `${what} does not close.`)
+  if (!m.valid) return bad('not-sound', `${what} fails the kernel’s own check.`)
+  if (!(m.volume > 0)) return bad('not-sound', `${what} is inside out.`)
+  const byTriangles = kernel.volumeByTriangles(shape, SHOWN.chord, SHOWN.angle)
+  // Triangles within the chord of the surface; a little more where the kernel keeps it loosely.
+  if (Math.abs(byTriangles - m.volume) > 1.5 * SHOWN.chord * m.area)
+    return bad(
+      'not-sound',
+      `${what} measures ${rounded(m.volume, 0)} mm³ by its surfaces and ${rounded(byTriangles, 0)} mm³ by its triangles, so neither is believed.`,
+    )
+  return good(m.volume)
+}
+
+/** What is wrong with a shape that has to have this volume, mm3; null where nothing is. */
+export function rightVolume(
+  kernel: Kernel,
+  { shape }: { shape: SolidHandle },
+  volume: number,
+  what: string,
+): Outcome<never> | null {
+  const sound = soundVolume(kernel, shape, what)
+  if (!sound.ok) return sound
+  if (Math.abs(sound.value / volume - 1) <= SAME) return null
+  return bad(
+    'not-right',
+    `${what} measures ${rounded(sound.value, 2)} mm³ in the kernel, not ${rounded(volume, 2)} mm³, so it is not used.`,
+  )
+}

@@ -1,0 +1,26 @@
+import { sha256 } from '@noble/hashes/sha2.js'
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js'
+import { VERBS, type VerbArgs } from './verbs'
+
+/** Of a part: the job that made it, and which of its results it is. */
+export type PartKey = string
+
+/** Work for the exact kernel, as data. Equal jobs have equal results, and equal keys. */
+export interface KernelJob<V extends keyof VerbArgs = keyof VerbArgs> {
+  verb: V
+  args: VerbArgs[V]
+  /** Keys of the parts it works on. */
+  on: PartKey[]
+}
+
+/** Digest of verb, version, arguments and the keys worked on. */
+export function jobKey(job: KernelJob): string {
+  const text = JSON.stringify([job.verb, VERBS[job.verb].version, job.args, job.on])
+  return bytesToHex(sha256(utf8ToBytes(text))).slice(0, 32)
+}
+export const partKey = (job: string, index: number): PartKey => `${job}.${index}`
+/** The key of the job a part came from, and its number there. */
+export function splitKey(key: PartKey): { job: string; index: number } {
+  const dot = key.lastIndexOf('.')
+  return { job: key.slice(0, dot), index: Number(key.slice(dot + 1)) }
+}

@@ -1,0 +1,36 @@
+import { type Curve, pointAt, smoothBreaks, subCurve } from '../curve'
+import type { PlanarFace, WireCurve } from '../kernel'
+import type { P2, P3 } from '../math'
+import type { Region } from '../profile'
+
+/** A plane curve as edges in space; arcs beyond a half turn in parts, so that three points set them well. */
+export function wiresOf(c: Curve, put: (p: P2) => P3): WireCurve[] {
+  if (c.kind === 'line') return [{ kind: 'line', a: put(c.a), b: put(c.b) }]
+  if (c.kind === 'spline')
+    return [{ kind: 'spline', degree: c.degree, knots: [...c.knots], poles: c.poles.map(put) }]
+  const breaks = Math.abs(c.sweep) > Math.PI * 0.99 ? smoothBreaks(c) : [0, 1]
+  return breaks.slice(1).map((t1, i) => {
+    const part = subCurve(c, breaks[i]!, t1)
+    const at = (t: number) => put(pointAt(part, t))
+    return { kind: 'arc', a: at(0), mid: at(0.5), b: at(1) }
+  })
+}
+
+/** A region's loops as edges in space, and for each edge the name of the face it is to sweep. */
+export interface Outline {
+  outline: PlanarFace
+  names: string[]
+}
+
+/** The outline of a region; `wires` turns each of its curves into edges. */
+export function outlineOf(region: Region, wires: (c: Curve) => WireCurve[]): Outline {
+  const names: string[] = []
+  const outline = [region.outer, ...region.holes].map((loop) =>
+    loop.flatMap((seg) => {
+      const edges = wires(seg.curve)
+      for (const _ of edges) names.push(seg.name)
+      return edges
+    }),
+  )
+  return { outline, names }
+}

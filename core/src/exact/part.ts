@@ -1,0 +1,164 @@
+import type { Anatomy, EdgeInfo, FaceInfo, SolidMeasure } from '../kernel'
+import { add3, cross3, dot3, norm3, type P3, scale3, sub3 } from '../math'
+import { type TriMesh, weldIndexed } from '../mesh'
+
+export interface ExactFace extends FaceInfo {
+  /** Where it comes from; several where faces that run on in each other have become one. */
+  names: string[]
+  /** A place on it near its middle, mm, and the direction out of the material there. */
+  middle: P3
+  normal: P3
+}
+export interface ExactEdge extends EdgeInfo {
+  middle: P3
+  /** Its faces stand out from each other, turn in, or run on smoothly. */
+  bend: 'out' | 'in' | 'smooth'
+}
+/** A body of the exact kernel: what was measured on it, its faces and edges, and what shows it. */
+export interface ExactPart {
+  kind: 'exact'
+  key: string
+  measure: SolidMeasure
+  faces: ExactFace[]
+  edges: ExactEdge[]
+  vertices: { at: P3; faces: number[] }[]
+  shown: Pick<Anatomy, 'positions' | 'normals' | 'triangles' | 'faceOf' | 'lines' | 'edgeOf'>
+  /** The same triangles with shared vertices. */
+  mesh: TriMesh
+}
+
+/** Chord (mm) and angle (rad) of the triangles an exact body is shown and measured by. */
+export const SHOWN = { chord: 0.05, angle: 0.2 }
+/** Neighbouring faces that turn by less than this run on smoothly, rad (0.1 deg). */
+const SMOOTH = 1.75e-3
+
+/** The part by what the kernel tells of its shape. */
+export function partOf(
+  key: string,
+  measure: SolidMeasure,
+  a: Anatomy,
+  names: readonly string[][],
+): ExactPart {
+  const { positions, normals, triangles, faceOf, lines, edgeOf } = a
+  const spots = faceSpots(a)
+  const middles = edgeMiddles(a)
+  const bends = edgeBends(a, middles)
+  return {
+    kind: 'exact',
+    key,
+    measure,
+    faces: a.faces.map((f, i) => ({ ...f, names: names[i] ?? [], ...spots[i]! })),
+    edges: a.edges.map((e, i) => ({ ...e, middle: middles[i]!.at, bend: bends[i]! })),
+    vertices: a.vertices,
+    shown: { positions, normals, triangles, faceOf, lines, edgeOf },
+    mesh: weldIndexed({ positions, triangles }),
+  }
+}
+
+/** The i-th place of a list of coordinates. */
+export const corner = (p: ArrayLike<number>, i: number): P3 => [
+  p[3 * i]!,
+  p[3 * i + 1]!,
+  p[3 * i + 2]!,
+]
+
+/** For each face the middle of the triangle nearest to its centroid, and the normal there. */
+function faceSpots({ faces, positions, normals, triangles, faceOf }: Anatomy) {
+  const sums = faces.map(() => [0, 0, 0, 0])
+  const middleOf = (t: number): P3 => {
+    const [a, b, c] = [0, 1, 2].map((k) => corner(positions, triangles[3 * t + k]!)) as [P3, P3, P3]
+    return [(a[0] + b[0] + c[0]) / 3, (a[1] + b[1] + c[1]) / 3, (a[2] + b[2] + c[2]) / 3]
+  }
+  const areaOf = (t: number) => {
+    const [a, b, c] = [0, 1, 2].map((k) => corner(positions, triangles[3 * t + k]!)) as [P3, P3, P3]
+    const [u, v] = [sub3(b, a), sub3(c, a)]
+    return norm3(cross3(u, v))
+  }
+  for (let t = 0; t < faceOf.length; t++) {
+    const sum = sums[faceOf[t]!]!
+    const [m, area] = [middleOf(t), areaOf(t)]
+    for (let k = 0; k < 3; k++) sum[k]! += m[k]! * area
+    sum[3]! += area
+  }
+  const best = faces.map(() => ({ t: -1, d: Number.POSITIVE_INFINITY }))
+  for (let t = 0; t < faceOf.length; t++) {
+    const f = faceOf[t]!
+    const [x, y, z, area] = sums[f]! as [number, number, number, number]
+    const m = middleOf(t)
+    const d = norm3(sub3(m, [x / area, y / area, z / area]))
+    if (d < best[f]!.d) best[f] = { t, d }
+  }
+  return best.map(({ t }) => {
+    if (t < 0) return { middle: [0, 0, 0] as P3, normal: [0, 0, 1] as P3 }
+    const n = [0, 0, 0]
+    for (let k = 0; k < 3; k++) {
+      const v = corner(normals, triangles[3 * t + k]!)
+      for (let j = 0; j < 3; j++) n[j]! += v[j]!
+    }
+    const length = Math.hypot(...n) || 1
+    return { middle: middleOf(t), normal: n.map((x) => x / length) as unknown as P3 }
+  })
+}
+
+/** The segment in the middle of each edge, by number, and the place half-way along the edge. */
+function edgeMiddles({ edges, lines, edgeOf }: Anatomy): { at: P3; segment: number }[] {
+  const own: number[][] = edges.map(() => [])
+  for (let i = 0; i < edgeOf.length; i++) own[edgeOf[i]!]!.push(i)
+  return own.map((list) => {
+    const length = (i: number) => {
+      const [p, q] = [corner(lines, 2 * i), corner(lines, 2 * i + 1)]
+      return norm3(sub3(q, p))
+    }
+    let rest = list.reduce((sum, i) => sum + length(i), 0) / 2
+    for (const i of list) {
+      const l = length(i)
+      if (rest <= l && l > 0) {
+        const [p, q] = [corner(lines, 2 * i), corner(lines, 2 * i + 1)]
+        return { at: add3(p, scale3(sub3(q, p), rest / l)), segment: i }
+      }
+      rest -= l
+    }
+    return { at: [0, 0, 0], segment: -1 }
+  })
+}
+
+/** Whether the faces at each edge stand out or turn in: read from the triangles beside its middle segment. */
+function edgeBends(a: Anatomy, middles: readonly { segment: number }[]): ExactEdge['bend'][] {
+  const { edges, positions, normals, triangles, faceOf, lines } = a
+  const at = (p: P3) => p.join()
+  const wanted = new Map<string, number>()
+  for (const [e, { segment }] of middles.entries()) {
+    if (segment < 0 || edges[e]!.faces.length !== 2) continue
+    const [p, q] = [at(corner(lines, 2 * segment)), at(corner(lines, 2 * segment + 1))]
+    wanted.set(`${p} ${q}`, e)
+    wanted.set(`${q} ${p}`, e)
+  }
+  /** The triangle beside the segment on each face: its corners in order from the segment's start, by position. */
+  const sides = new Map<number, Side[]>()
+  const keys = Array.from({ length: positions.length / 3 }, (_, v) => at(corner(positions, v)))
+  for (let t = 0; t < faceOf.length; t++) {
+    for (let k = 0; k < 3; k++) {
+      const [v, w] = [triangles[3 * t + k]!, triangles[3 * t + ((k + 1) % 3)]!]
+      const e = wanted.get(`${keys[v]} ${keys[w]}`)
+      if (e === undefined || !edges[e]!.faces.includes(faceOf[t]!)) continue
+      const side = { v, w, across: triangles[3 * t + ((k + 2) % 3)]! }
+      sides.set(e, [...(sides.get(e) ?? []), side])
+    }
+  }
+  return edges.map((_, e) => {
+    const [p, q] = sides.get(e) ?? []
+    if (!p || !q) return 'smooth'
+    // Both are read at the same end of the segment; the triangle across mostly runs it the other way.
+    const there = keys[q.v] === keys[p.v] ? q.v : q.w
+    const [n, m] = [corner(normals, p.v), corner(normals, there)]
+    if (Math.acos(Math.min(1, Math.max(-1, dot3(n, m)))) < SMOOTH) return 'smooth'
+    return dot3(n, sub3(corner(positions, q.across), corner(positions, p.v))) < 0 ? 'out' : 'in'
+  })
+}
+
+/** Vertices of a triangle: the segment it lies beside, and the corner across from it. */
+interface Side {
+  v: number
+  w: number
+  across: number
+}

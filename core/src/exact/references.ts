@@ -1,0 +1,115 @@
+import { add3, dot3, norm3, type P3, scale3, sub3 } from '../math'
+import { type EdgeRef, type FaceRef, type Resolved, resolve, stored, type Witness } from '../refs'
+import { corner, type ExactPart } from './part'
+
+/** The name a face goes by: the first of those it bears. */
+export const faceName = (p: ExactPart, face: number): string => p.faces[face]!.names[0] ?? '?'
+
+/** The names of the two faces of an edge; null for a seam or an open end. */
+export function edgeNames(p: ExactPart, edge: number): [string, string] | null {
+  const { faces } = p.edges[edge]!
+  return faces.length === 2 ? [faceName(p, faces[0]!), faceName(p, faces[1]!)] : null
+}
+
+/** Numbers of the edges that are meetings of two faces. */
+export const realEdges = (p: ExactPart): number[] =>
+  p.edges.flatMap((e, i) => (e.faces.length === 2 ? [i] : []))
+
+/** The reference to store for a picked face. */
+export function faceRef(p: ExactPart, face: number): FaceRef {
+  const name = faceName(p, face)
+  const peers = p.faces.flatMap((f, i) => (f.names.includes(name) ? [i] : []))
+  return {
+    face: name,
+    at: stored(p.faces[face]!.middle),
+    index: peers.indexOf(face),
+    of: peers.length,
+  }
+}
+
+/** The reference to store for a picked edge, one of `realEdges`. */
+export function edgeRef(p: ExactPart, edge: number): EdgeRef {
+  const names = edgeNames(p, edge)!
+  const peers = realEdges(p).filter((e) => meets(p, e, names))
+  return {
+    edge: names,
+    at: stored(p.edges[edge]!.middle),
+    index: peers.indexOf(edge),
+    of: peers.length,
+  }
+}
+
+const meets = (p: ExactPart, edge: number, [a, b]: readonly [string, string]): boolean => {
+  const [f, g] = p.edges[edge]!.faces.map((i) => p.faces[i]!.names)
+  return Boolean(f && g && ((f.includes(a) && g.includes(b)) || (f.includes(b) && g.includes(a))))
+}
+
+/** A place in space that can be compared; one picked on a half-section cannot be. */
+const spot = (at: Witness['at']): P3 | undefined => (at?.length === 3 ? at : undefined)
+
+export function resolveFace(p: ExactPart, ref: FaceRef): Resolved<number> {
+  const at = spot(ref.at)
+  return resolve(
+    p.faces.map((_, i) => i),
+    ref,
+    at,
+    (i) => p.faces[i]!.names.includes(ref.face),
+    (i) => toFace(p, i, at!),
+    sizeOf(p),
+  )
+}
+
+export function resolveEdge(p: ExactPart, ref: EdgeRef): Resolved<number> {
+  const at = spot(ref.at)
+  return resolve(
+    realEdges(p),
+    ref,
+    at,
+    (i) => meets(p, i, ref.edge),
+    (i) => toEdge(p, i, at!),
+    sizeOf(p),
+  )
+}
+
+/** Diagonal of the box of a part, mm. */
+export const sizeOf = ({ measure: { bounds } }: ExactPart): number =>
+  norm3(sub3(bounds.max, bounds.min))
+
+function toEdge({ shown: { lines, edgeOf } }: ExactPart, edge: number, p: P3): number {
+  let best = Number.POSITIVE_INFINITY
+  for (let i = 0; i < edgeOf.length; i++) {
+    if (edgeOf[i] !== edge) continue
+    best = Math.min(best, toSegment(corner(lines, 2 * i), corner(lines, 2 * i + 1), p))
+  }
+  return best
+}
+
+function toSegment(a: P3, b: P3, p: P3): number {
+  const u = sub3(b, a)
+  const f = Math.min(1, Math.max(0, dot3(sub3(p, a), u) / (dot3(u, u) || 1)))
+  return norm3(sub3(p, add3(a, scale3(u, f))))
+}
+
+function toFace({ shown }: ExactPart, face: number, p: P3): number {
+  const { positions, triangles, faceOf } = shown
+  let best = Number.POSITIVE_INFINITY
+  for (let t = 0; t < faceOf.length; t++) {
+    if (faceOf[t] !== face) continue
+    const [a, b, c] = [0, 1, 2].map((k) => corner(positions, triangles[3 * t + k]!)) as [P3, P3, P3]
+    best = Math.min(best, toTriangle(a, b, c, p))
+  }
+  return best
+}
+
+/** Distance to a triangle: over it the height, else that to the nearest side. */
+function toTriangle(a: P3, b: P3, c: P3, p: P3): number {
+  const [u, v, w] = [sub3(b, a), sub3(c, a), sub3(p, a)]
+  const [uu, uv, vv] = [dot3(u, u), dot3(u, v), dot3(v, v)]
+  const det = uu * vv - uv * uv
+  if (det > 0) {
+    const s = (vv * dot3(w, u) - uv * dot3(w, v)) / det
+    const t = (uu * dot3(w, v) - uv * dot3(w, u)) / det
+    if (s >= 0 && t >= 0 && s + t <= 1) return norm3(sub3(w, add3(scale3(u, s), scale3(v, t))))
+  }
+  return Math.min(toSegment(a, b, p), toSegment(b, c, p), toSegment(c, a, p))
+}

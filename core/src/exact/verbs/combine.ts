@@ -1,0 +1,74 @@
+import type { How } from '../../kernel'
+import { bad, good, type Outcome } from '../../math'
+import { soundVolume } from '../accept'
+import { namesFrom } from '../names'
+import { type Bench, keepMade, type Named, type Verb } from './verb'
+
+export interface CombineArgs {
+  op: string
+  how: How
+}
+
+/** Share by which measured volumes may break their bounds. */
+const SLACK = 1e-6
+
+/** Ways the kernel combines, in the order they are tried: as they are, unmerged, or with a little give. */
+const RUNGS = [{}, { apart: true }, { near: 1e-5 }, { near: 1e-4 }] as const
+
+/** The first shape joined with, cut by or met with all the others at once. */
+export const combineVerb: Verb<CombineArgs> = {
+  version: 2,
+  run(bench, on, args) {
+    let first: Outcome<Named[]> | null = null
+    for (const way of RUNGS) {
+      const tried = attempt(bench, on, args, way)
+      // What is empty is empty any way; a sentence is that of the plain way.
+      if (tried.ok || tried.diagnosis.code === 'nothing-left') return tried
+      first ??= tried
+    }
+    return first!
+  },
+}
+
+function attempt(
+  bench: Bench,
+  on: readonly Named[],
+  { op, how }: CombineArgs,
+  way: { apart?: boolean; near?: number },
+): Outcome<Named[]> {
+  const { kernel } = bench
+  const [target, ...tools] = on
+  const made = keepMade(
+    bench,
+    kernel.boolean(
+      how,
+      target!.shape,
+      tools.map((t) => t.shape),
+      way,
+    ),
+  )
+  const names = namesFrom(
+    made.origins,
+    on.map((x) => x.names),
+    op,
+  )
+  if (kernel.measure(made.shape).solids === 0) return bad('nothing-left', 'Nothing is left.')
+  const volume = soundVolume(kernel, made.shape, 'What they make')
+  if (!volume.ok) return volume
+  const before = on.map((x) => kernel.measure(x.shape).volume)
+  const [own, ...others] = before as [number, ...number[]]
+  const sum = others.reduce((a, b) => a + b, 0)
+  const [least, most] =
+    how === 'join'
+      ? [Math.max(...before), own + sum]
+      : how === 'cut'
+        ? [own - sum, own]
+        : [0, Math.min(own, sum)]
+  const slack = SLACK * (own + sum)
+  if (volume.value < least - slack || volume.value > most + slack)
+    return bad(
+      'not-right',
+      'The kernel’s result does not measure what it must, so it is not used. Move one of the bodies a little, so that their faces do not just touch.',
+    )
+  return good([{ shape: made.shape, names }])
+}

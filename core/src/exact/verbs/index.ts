@@ -1,0 +1,41 @@
+import { type CombineArgs, combineVerb } from './combine'
+import { type DraftArgs, draftVerb } from './draft'
+import { type MoveArgs, moveVerb } from './move'
+import { type PartArgs, partVerb } from './part'
+import { type PatternArgs, patternVerb } from './pattern'
+import { type PrismArgs, prismVerb } from './prism'
+import { type RoundingArgs, roundingVerb } from './rounding'
+import { type ShellArgs, shellVerb } from './shell'
+import { type StepArgs, stepVerb } from './step'
+import { type TurnedArgs, turnedVerb } from './turned'
+import type { Verb } from './verb'
+
+export type { Bench, Named } from './verb'
+
+/** What each verb is told. */
+export interface VerbArgs {
+  turned: TurnedArgs
+  prism: PrismArgs
+  combine: CombineArgs
+  part: PartArgs
+  move: MoveArgs
+  pattern: PatternArgs
+  rounding: RoundingArgs
+  shell: ShellArgs
+  draft: DraftArgs
+  step: StepArgs
+}
+
+/** Everything the exact kernel is asked to do. */
+export const VERBS: { readonly [V in keyof VerbArgs]: Verb<VerbArgs[V]> } = {
+  turned: turnedVerb,
+  prism: prismVerb,
+  combine: combineVerb,
+  part: partVerb,
+  move: moveVerb,
+  pattern: patternVerb,
+  rounding: roundingVerb,
+  shell: shellVerb,
+  draft: draftVerb,
+  step: stepVerb,
+}

@@ -1,0 +1,93 @@
+import { KernelError, type Made } from '../../kernel'
+import { bad, good, mm, type Outcome } from '../../math'
+import { soundVolume } from '../accept'
+import { namesFrom } from '../names'
+import { type Bench, keepMade, type Named, type Verb } from './verb'
+
+export interface ShellArgs {
+  op: string
+  /** Faces that are left open, by number. */
+  open: number[]
+  /** mm */
+  wall: number
+  side: 'in' | 'out'
+}
+
+/** Ways the kernel makes a wall, in the order they are tried. */
+const RUNGS = [
+  { join: 'arc', mend: false },
+  { join: 'intersection', mend: false },
+  { join: 'arc', mend: true },
+] as const
+
+/** A body hollowed to a wall; the first way whose result measures right is taken. */
+export const shellVerb: Verb<ShellArgs> = {
+  version: 1,
+  run(bench, on, args) {
+    const [given] = on
+    const whys: string[] = []
+    for (const { join, mend } of RUNGS) {
+      const tried = attempt(bench, given!, args, join, mend)
+      if (tried.ok) return tried
+      whys.push(tried.diagnosis.message)
+    }
+    return bad(
+      'no-shell',
+      `No wall of ${mm(args.wall)} was found that measures right: ${[...new Set(whys)].join(' ')}`,
+    )
+  },
+}
+
+/** How far a sampled wall may be off, mm. */
+const WALL_OFF = 2e-3
+/** Places sampled on each face behind a wall. */
+const SAMPLES = 6
+
+function attempt(
+  bench: Bench,
+  given: Named,
+  { op, open, wall, side }: ShellArgs,
+  join: 'arc' | 'intersection',
+  mend: boolean,
+): Outcome<Named[]> {
+  const { kernel } = bench
+  let made: Made
+  try {
+    made = keepMade(
+      bench,
+      kernel.thick(given.shape, open, side === 'in' ? -wall : wall, join, mend),
+    )
+  } catch (e) {
+    if (e instanceof KernelError) return bad('kernel', e.message)
+    throw e
+  }
+  const names = namesFrom(made.origins, [given.names], op, { face: 'wall', edge: 'wall' })
+  const before = kernel.measure(given.shape)
+  const sound = soundVolume(kernel, made.shape, 'It')
+  if (!sound.ok) return sound
+  if (kernel.measure(made.shape).solids !== 1) return bad('not-right', 'It falls apart.')
+  if (side === 'in' ? sound.value >= before.volume * (1 - 1e-9) : !(sound.value > 0))
+    return bad('not-hollow', 'It does not become hollow.')
+  const kept = given.names.map((_, i) => i).filter((i) => !open.includes(i))
+  const behind = kept.map((face) =>
+    made.origins.flatMap((from, i) =>
+      from.some((o) => o.from === 'face' && o.made && o.face === face) ? [i] : [],
+    ),
+  )
+  const missing = behind.filter((faces) => faces.length === 0).length
+  if (missing > 0) {
+    const one = missing === 1
+    return bad(
+      'not-right',
+      `${missing} ${one ? 'face has' : 'faces have'} no wall behind ${one ? 'it' : 'them'}.`,
+    )
+  }
+  // Nowhere nearer than the wall; beside an opening a face reaches past the one before it, so that only
+  // its nearest place is exactly a wall away.
+  const walls = kernel.distances(made.shape, behind.flat(), given.shape, kept, SAMPLES)
+  const sampled = walls.filter((d) => d.length > 0)
+  const off = Math.max(...sampled.map((d) => Math.abs(Math.min(...d) - wall)))
+  if (sampled.length === 0) return bad('not-right', 'Its wall cannot be measured.')
+  if (off > WALL_OFF) return bad('not-right', `Its wall is off by ${mm(off)}.`)
+  return good([{ shape: made.shape, names }])
+}

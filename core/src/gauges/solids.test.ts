@@ -1,0 +1,95 @@
+import { describe, expect, it } from 'vitest'
+import { basinOf } from '../mesh'
+import { brimVolume, cavityOf, shell, solidMesh, type TurnedBody, volumeOf } from '../turned'
+import { POT, polygon, ROD, turn } from '../turned/samples.test-data'
+import { gaugeSpec, readWith, solidSubject } from '.'
+
+const FINE = { chord: 0.002, angle: 0.02 }
+const cup = turn(
+  polygon([
+    [0, 0],
+    [30, 0],
+    [40, 100],
+    [37, 100],
+    [27, 5],
+    [0, 5],
+  ]),
+)
+const basin = (b: TurnedBody) => basinOf(solidMesh(b, FINE))
+
+describe('the basin of a mesh', () => {
+  it('is that of the turned body it is of', () => {
+    const want = brimVolume(cavityOf(cup)!)
+    const got = basin(cup)!
+    expect(got.volume / want).toBeCloseTo(1, 3)
+    expect(got.brim).toBeCloseTo(100, 3)
+    expect(got.floor).toBeCloseTo(5, 3)
+  })
+  it('of a tube is none, of a closed shell is sealed', () => {
+    const tube = turn(
+      polygon([
+        [10, 0],
+        [12, 0],
+        [12, 40],
+        [10, 40],
+      ]),
+    )
+    expect(basin(tube)).toBeNull()
+    const made = shell(ROD, 3, new Set(), 'in', 's')
+    if (!made.ok) throw new Error(made.diagnosis.message)
+    const sealed = basin(made.value.body)!
+    expect(sealed.volume).toBe(0)
+    expect(sealed.sealed / (volumeOf(ROD) - volumeOf(made.value.body))).toBeCloseTo(1, 3)
+  })
+  it('of a ring trough round a post holds to the lower of its two rims', () => {
+    const trough = turn(
+      polygon([
+        [0, 0],
+        [40, 0],
+        [40, 30],
+        [38, 30],
+        [38, 4],
+        [12, 4],
+        [12, 22],
+        [0, 22],
+      ]),
+    )
+    const got = basin(trough)!
+    // Up to the top of the post a ring, above it the whole width.
+    const want = Math.PI * ((38 ** 2 - 144) * 18 + 38 ** 2 * 8)
+    expect(got.volume / want).toBeCloseTo(1, 3)
+    expect(got.brim).toBeCloseTo(30, 3)
+  })
+  it('of two chambers with a wall between lower than the rim is one above it', () => {
+    expect(basin(POT)!.brim).toBeGreaterThan(49.9)
+  })
+})
+
+describe('gauges of bodies that are not turned', () => {
+  const subject = (b: TurnedBody, density?: number) => {
+    const mesh = solidMesh(b, FINE)
+    const bounds = { min: [-40, -40, 0] as const, max: [40, 40, 100] as const }
+    return solidSubject({ volume: volumeOf(b), centroid: [0, 0, 40], bounds, mesh }, density)
+  }
+  const read = (kind: string, b: TurnedBody, density?: number) => {
+    const r = readWith(gaugeSpec(kind)!, subject(b, density), {})
+    if (typeof r === 'string') throw new Error(r)
+    return r
+  }
+  it('capacity says so where nothing stays', () => {
+    expect(read('capacity', cup).low).toBeCloseTo(brimVolume(cavityOf(cup)!) / 1000, 0)
+    const block = turn(
+      polygon([
+        [0, 0],
+        [5, 0],
+        [5, 9],
+        [0, 9],
+      ]),
+    )
+    expect(readWith(gaugeSpec('capacity')!, subject(block), {})).toMatch(/holds nothing/)
+  })
+  it('tips about the nearest side of what it stands on', () => {
+    // Centre of gravity 40 up over a foot of radius 30: atan(30 / 40) by closed form, the polygon a little less.
+    expect(read('tipping', cup).low).toBeCloseTo((Math.atan2(30, 40) * 180) / Math.PI, 1)
+  })
+})

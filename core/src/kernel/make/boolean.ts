@@ -1,0 +1,71 @@
+import type { TopoDS_Shape } from 'replicad-opencascadejs'
+import { dot3, type Frame, toSpace } from '../../math'
+import { type Oc, partsOf } from '../explore'
+import type { KernelScope } from '../scope'
+import { originsOf } from '../trace'
+import { type How, KernelError, type Origin } from '../types'
+import { planarFace } from './face'
+
+/** Faces that run on in one another by less than this (rad) become one. */
+const RUNS_ON = 1e-6
+
+/** All tools in one call; faces that run on in each other are merged (unless `apart`) and keep all their names. */
+export function boolean(
+  oc: Oc,
+  s: KernelScope,
+  how: How,
+  target: TopoDS_Shape,
+  tools: readonly TopoDS_Shape[],
+  way: { apart?: boolean; near?: number } = {},
+): { shape: TopoDS_Shape; origins: Origin[][] } {
+  const op = s.keep(
+    how === 'join'
+      ? new oc.BRepAlgoAPI_Fuse()
+      : how === 'cut'
+        ? new oc.BRepAlgoAPI_Cut()
+        : new oc.BRepAlgoAPI_Common(),
+  )
+  op.SetArguments(s.keep(new oc.NCollection_List_TopoDS_Shape([target])))
+  op.SetTools(s.keep(new oc.NCollection_List_TopoDS_Shape([...tools])))
+  op.SetNonDestructive(true)
+  if (way.near) op.SetFuzzyValue(way.near)
+  op.Build(s.keep(new oc.Message_ProgressRange()))
+  if (op.HasErrors()) throw new KernelError('The bodies could not be combined.')
+  if (!way.apart) op.SimplifyResult(true, true, RUNS_ON)
+  const shape = s.keep(op.Shape())
+  // Merged into a whole torus or ball, a face has no edges left, and the kernel makes no triangles of it.
+  if (
+    !way.apart &&
+    partsOf(oc, s, shape, 'FACE').some((f) => partsOf(oc, s, f, 'EDGE').length === 0)
+  )
+    return boolean(oc, s, how, target, tools, { ...way, apart: true })
+  return { shape, origins: originsOf(oc, s, shape, [target, ...tools], op) }
+}
+
+/** A solid parted by planes at once; `reach` mm is more than its size. */
+export function partAt(
+  oc: Oc,
+  s: KernelScope,
+  target: TopoDS_Shape,
+  planes: readonly Frame[],
+  reach: number,
+) {
+  const tools = planes.map((f) => {
+    const at = middleOn(f)
+    const corner = (u: number, v: number) => toSpace(f, at[0] + u * reach, at[1] + v * reach)
+    const loop = [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)]
+    const lines = loop.map((a, i) => ({ kind: 'line' as const, a, b: loop[(i + 1) % 4]! }))
+    return planarFace(oc, s, [lines]).face as TopoDS_Shape
+  })
+  const op = s.keep(new oc.BRepAlgoAPI_Splitter())
+  op.SetArguments(s.keep(new oc.NCollection_List_TopoDS_Shape([target])))
+  op.SetTools(s.keep(new oc.NCollection_List_TopoDS_Shape(tools)))
+  op.SetNonDestructive(true)
+  op.Build(s.keep(new oc.Message_ProgressRange()))
+  if (op.HasErrors()) throw new KernelError('The body could not be parted there.')
+  const shape = s.keep(op.Shape())
+  return { shape, origins: originsOf(oc, s, shape, [target, ...tools], op) }
+}
+
+/** Where on a plane the origin of space stands, in its own coordinates. */
+const middleOn = (f: Frame): [number, number] => [-dot3(f.origin, f.x), -dot3(f.origin, f.y)]

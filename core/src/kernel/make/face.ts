@@ -1,0 +1,51 @@
+import type { P3 } from '../../math'
+import type { Oc } from '../explore'
+import type { KernelScope } from '../scope'
+import { KernelError, type PlanarFace, type WireCurve } from '../types'
+
+/** A planar face of the kernel, and its edges in the order of the curves given. */
+export function planarFace(oc: Oc, s: KernelScope, loops: PlanarFace) {
+  const edges: ReturnType<typeof edgeOf>[] = []
+  const wires = loops.map((loop) => {
+    const maker = s.keep(new oc.BRepBuilderAPI_MakeWire())
+    for (const c of loop) {
+      maker.Add(s.keep(edgeOf(oc, s, c)))
+      if (!maker.IsDone()) throw new KernelError('The outline does not join up for the kernel.')
+      // The wire's own edge: it shares its ends with its neighbours.
+      edges.push(s.keep(maker.Edge()))
+    }
+    return s.keep(maker.Wire())
+  })
+  const maker = s.keep(new oc.BRepBuilderAPI_MakeFace(wires[0]!, true))
+  for (const hole of wires.slice(1)) maker.Add(hole)
+  if (!maker.IsDone()) throw new KernelError('The outline is not flat for the kernel.')
+  return { face: s.keep(maker.Face()), edges }
+}
+
+function edgeOf(oc: Oc, s: KernelScope, c: WireCurve) {
+  const pnt = (p: P3) => s.keep(new oc.gp_Pnt(...p))
+  if (c.kind === 'line') return s.keep(new oc.BRepBuilderAPI_MakeEdge(pnt(c.a), pnt(c.b))).Edge()
+  if (c.kind === 'arc') {
+    const made = s.keep(new oc.GC_MakeArcOfCircle(pnt(c.a), pnt(c.mid), pnt(c.b)))
+    return s.keep(new oc.BRepBuilderAPI_MakeEdge(s.keep(made.Value()))).Edge()
+  }
+  const values = [...new Set(c.knots)]
+  const poles = s.keep(new oc.NCollection_Array1_gp_Pnt(1, c.poles.length))
+  for (const [i, p] of c.poles.entries()) poles.SetValue(i + 1, pnt(p))
+  const doubles = (list: readonly number[]) => {
+    const out = s.keep(new oc.NCollection_Array1_double(1, list.length))
+    for (const [i, x] of list.entries()) out.SetValue(i + 1, x)
+    return out
+  }
+  const knots = doubles(values)
+  const mults = s.keep(new oc.NCollection_Array1_int(1, values.length))
+  for (const [i, k] of values.entries()) {
+    mults.SetValue(i + 1, c.knots.filter((x) => x === k).length)
+  }
+  const curve = s.keep(
+    c.weights
+      ? new oc.Geom_BSplineCurve(poles, doubles(c.weights), knots, mults, c.degree, false, true)
+      : new oc.Geom_BSplineCurve(poles, knots, mults, c.degree, false),
+  )
+  return s.keep(new oc.BRepBuilderAPI_MakeEdge(curve)).Edge()
+}

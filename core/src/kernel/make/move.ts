@@ -1,0 +1,28 @@
+import type { TopoDS_Shape } from 'replicad-opencascadejs'
+import type { Oc } from '../explore'
+import { Numbered, partsOf } from '../explore'
+import type { KernelScope } from '../scope'
+import { originsOf } from '../trace'
+import type { Motion, Origin } from '../types'
+
+export function moved(oc: Oc, s: KernelScope, given: TopoDS_Shape, { m, t }: Motion) {
+  const trsf = s.keep(new oc.gp_Trsf())
+  trsf.SetValues(...m[0], t[0], ...m[1], t[1], ...m[2], t[2])
+  const maker = s.keep(new oc.BRepBuilderAPI_Transform(given, trsf, true, false))
+  const shape = s.keep(maker.Shape())
+  return { shape, origins: originsOf(oc, s, shape, [given], maker) }
+}
+
+/** Shapes that stay apart as one compound. */
+export function together(oc: Oc, s: KernelScope, given: readonly TopoDS_Shape[]) {
+  const shape = s.keep(new oc.TopoDS_Compound())
+  const builder = s.keep(new oc.TopoDS_Builder())
+  builder.MakeCompound(shape)
+  for (const x of given) builder.Add(shape, x)
+  const faces = new Numbered(oc, partsOf(oc, s, shape, 'FACE'))
+  const origins: Origin[][] = faces.all.map(() => [])
+  for (const [i, x] of given.entries())
+    for (const [face, f] of new Numbered(oc, partsOf(oc, s, x, 'FACE')).all.entries())
+      origins[faces.of(f)]?.push({ from: 'face', shape: i, face, made: false })
+  return { shape: shape as TopoDS_Shape, origins }
+}

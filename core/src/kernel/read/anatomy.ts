@@ -1,0 +1,99 @@
+import type { TopoDS_Shape } from 'replicad-opencascadejs'
+import type { P3 } from '../../math'
+import { hashOf, type Numbered, type Oc, topologyOf } from '../explore'
+import type { KernelScope } from '../scope'
+import type { Anatomy, FaceInfo, SurfaceKind } from '../types'
+
+const KINDS: Record<string, SurfaceKind> = {
+  GeomAbs_Plane: 'plane',
+  GeomAbs_Cylinder: 'cylinder',
+  GeomAbs_Cone: 'cone',
+  GeomAbs_Sphere: 'sphere',
+  GeomAbs_Torus: 'torus',
+}
+
+/** Faces, edges and vertices with the triangles and lines that show them. */
+export function anatomy(
+  oc: Oc,
+  s: KernelScope,
+  shape: TopoDS_Shape,
+  chord: number,
+  angle: number,
+): Anatomy {
+  const { faces, edges, vertices, facesOfEdge, facesOfVertex } = topologyOf(oc, s, shape)
+  const mesh = s.keep(oc.ReplicadMeshExtractor.extract(shape, chord, angle, false))
+  const lines = s.keep(oc.ReplicadEdgeMeshExtractor.extract(shape, chord, angle))
+  const floats = (at: number, n: number) => new Float32Array(oc.wasmMemory.buffer, at, n).slice()
+  const ints = (at: number, n: number) => new Uint32Array(oc.wasmMemory.buffer, at, n).slice()
+  const triangles = ints(mesh.getTrianglesPtr(), mesh.getTrianglesSize())
+  const groups = ints(mesh.getFaceGroupsPtr(), mesh.getFaceGroupsSize())
+  const edgeGroups = ints(lines.getEdgeGroupsPtr(), lines.getEdgeGroupsSize())
+  const linePoints = floats(lines.getLinesPtr(), lines.getLinesSize())
+  return {
+    faces: faces.all.map((f) => faceInfo(oc, s, f)),
+    edges: edges.all.map((e, i) => ({
+      faces: facesOfEdge[i]!,
+      length: lengthOf(oc, s, e),
+      straight: straight(oc, s, e),
+    })),
+    vertices: vertices.all.map((v, i) => {
+      const p = s.keep(oc.BRep_Tool.Pnt(s.keep(oc.TopoDS.Vertex(v))))
+      return { at: [p.X(), p.Y(), p.Z()] as P3, faces: facesOfVertex[i]! }
+    }),
+    positions: floats(mesh.getVerticesPtr(), mesh.getVerticesSize()),
+    normals: floats(mesh.getNormalsPtr(), mesh.getNormalsSize()),
+    triangles,
+    faceOf: owners(oc, groups, faces, triangles.length / 3, 3),
+    lines: linePoints,
+    edgeOf: owners(oc, edgeGroups, edges, linePoints.length / 6, 2),
+  }
+}
+
+/** Spreads groups of (start, count, hash) over items of `per` indices each; equal hashes in their order. */
+function owners(oc: Oc, groups: Uint32Array, of: Numbered, count: number, per: number) {
+  const byHash = new Map<number, number[]>()
+  for (const [i, x] of of.all.entries()) {
+    const h = hashOf(oc, x)
+    byHash.set(h, [...(byHash.get(h) ?? []), i])
+  }
+  const out = new Uint32Array(count)
+  for (let g = 0; g < groups.length; g += 3) {
+    const own = byHash.get(groups[g + 2]!) ?? []
+    const owner = (own.length > 1 ? own.shift() : own[0]) ?? 0
+    const from = groups[g]! / per
+    out.fill(owner, from, from + groups[g + 1]! / per)
+  }
+  return out
+}
+
+function faceInfo(oc: Oc, s: KernelScope, shape: TopoDS_Shape): FaceInfo {
+  const face = s.keep(oc.TopoDS.Face(shape))
+  const adaptor = s.keep(new oc.BRepAdaptor_Surface(face, true))
+  const props = s.keep(new oc.GProp_GProps())
+  oc.BRepGProp.SurfaceProperties(face, props, false, false)
+  const kind = KINDS[adaptor.GetType()] ?? 'free'
+  const info: FaceInfo = { kind, area: props.Mass() }
+  if (kind === 'cylinder') {
+    const cylinder = s.keep(adaptor.Cylinder())
+    const axis = s.keep(cylinder.Axis())
+    const [p, d] = [s.keep(axis.Location()), s.keep(axis.Direction())]
+    info.round = {
+      origin: [p.X(), p.Y(), p.Z()],
+      dir: [d.X(), d.Y(), d.Z()],
+      radius: cylinder.Radius(),
+    }
+  }
+  return info
+}
+
+function lengthOf(oc: Oc, s: KernelScope, e: TopoDS_Shape): number {
+  const props = s.keep(new oc.GProp_GProps())
+  oc.BRepGProp.LinearProperties(e, props, false, false)
+  return props.Mass()
+}
+
+function straight(oc: Oc, s: KernelScope, e: TopoDS_Shape): boolean {
+  const edge = s.keep(oc.TopoDS.Edge(e))
+  if (oc.BRep_Tool.Degenerated(edge)) return false
+  return s.keep(new oc.BRepAdaptor_Curve(edge)).GetType() === 'GeomAbs_Line'
+}

@@ -1,0 +1,29 @@
+import type { TopoDS_Shape } from 'replicad-opencascadejs'
+import type { P3 } from '../../math'
+import { type Oc, partsOf } from '../explore'
+import type { KernelScope } from '../scope'
+import type { SolidMeasure } from '../types'
+
+export function measure(oc: Oc, s: KernelScope, shape: TopoDS_Shape): SolidMeasure {
+  const vol = s.keep(new oc.GProp_GProps())
+  oc.BRepGProp.VolumeProperties(shape, vol, 1e-9, false, false)
+  const surf = s.keep(new oc.GProp_GProps())
+  oc.BRepGProp.SurfaceProperties(shape, surf, 1e-9, false)
+  const c = s.keep(vol.CentreOfMass())
+  const box = s.keep(new oc.Bnd_Box())
+  oc.BRepBndLib.AddOptimal(shape, box, false, false)
+  const check = s.keep(new oc.BRepCheck_Analyzer(shape, true, false, false))
+  const shells = partsOf(oc, s, shape, 'SHELL')
+  return {
+    volume: vol.Mass(),
+    area: surf.Mass(),
+    centroid: [c.X(), c.Y(), c.Z()] as P3,
+    bounds: {
+      min: [box.GetXMin(), box.GetYMin(), box.GetZMin()] as P3,
+      max: [box.GetXMax(), box.GetYMax(), box.GetZMax()] as P3,
+    },
+    closed: shells.length > 0 && shells.every((x) => oc.BRep_Tool.IsClosed(x)),
+    valid: check.IsValid(),
+    solids: partsOf(oc, s, shape, 'SOLID').length,
+  }
+}

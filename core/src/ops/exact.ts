@@ -1,0 +1,60 @@
+import type { ExactPart } from '../exact'
+import type { How } from '../kernel'
+import { bad, type Diagnosis, good, type Outcome } from '../math'
+import { turnedJob } from '../turned'
+import type { Body, OpContext } from './state'
+
+/** A body as an exact one: lifted where it is turned. Faces keep their names. */
+export function exactOf(body: Body, ctx: OpContext): Outcome<ExactPart> {
+  if (body.shape.kind === 'exact') return good(body.shape)
+  const made = ctx.kernel(turnedJob(body.shape.turned))
+  return made.ok ? good(made.value[0]!) : made
+}
+
+/** A body that must be there, as an exact one. */
+export function exactBody(id: string, ctx: OpContext): Outcome<{ body: Body; part: ExactPart }> {
+  const body = ctx.body(id)
+  if (!body) return bad('no-body', 'Choose a body; it must come earlier in the route.')
+  const part = exactOf(body, ctx)
+  return part.ok ? good({ body, part: part.value }) : part
+}
+
+/** The body with another shape. */
+export const reshaped = (body: Body, part: ExactPart): Omit<Body, 'key'> => ({
+  id: body.id,
+  name: body.name,
+  shape: part,
+})
+
+/** Tells of loose parts where there are more than `expected`. */
+export const loosePieces = (name: string, part: ExactPart, expected = 1): Diagnosis[] =>
+  part.measure.solids <= expected
+    ? []
+    : [
+        {
+          code: 'loose-parts',
+          message: `${name || 'The body'} now has ${part.measure.solids} parts that do not hang together.`,
+          places: [],
+          fixes: [],
+        },
+      ]
+
+/** Tells when a combination changed nothing. */
+export function unchanged(
+  name: string,
+  how: How,
+  before: ExactPart,
+  after: ExactPart,
+): Diagnosis[] {
+  const change = Math.abs(after.measure.volume - before.measure.volume)
+  if (change > 1e-9 * before.measure.volume) return []
+  const why = how === 'cut' ? 'it does not touch' : 'it lies wholly inside'
+  return [
+    {
+      code: 'no-change',
+      message: `The body is as before: ${why} ${name}.`,
+      places: [],
+      fixes: [],
+    },
+  ]
+}

@@ -1,0 +1,134 @@
+import { z } from 'zod'
+import type { How } from '../../kernel'
+import { bad, good, type Outcome } from '../../math'
+import { type Region, regionsOf } from '../../profile'
+import { exactBody, loosePieces } from '../exact'
+import { defineOp } from '../spec'
+import { type OpResult, type Profile, volumeWords } from '../state'
+import { carriedOut, carryingInputs } from './carry'
+import { withProfileFixes } from './faults'
+import { onto, ontoFields, ontoInputs } from './onto'
+
+const inputs = z.object({
+  profile: z.string().min(1),
+  ...ontoInputs,
+  ...carryingInputs,
+})
+type Inputs = z.infer<typeof inputs>
+
+export const extrudeOp = defineOp<Inputs>({
+  kind: 'extrude',
+  version: 1,
+  label: 'Extrude',
+  help: 'Carries the closed areas of a profile straight out of its plane.',
+  stage: 'form',
+  inputs,
+  fields: [
+    { name: 'profile', label: 'Profile', help: 'What is carried out.', type: 'profile' },
+    ...ontoFields,
+    {
+      name: 'to',
+      label: 'How far',
+      help: 'A length, right through the body it acts on, or up to a plane.',
+      type: 'choice',
+      options: [
+        { value: 'length', label: 'A length' },
+        { value: 'through', label: 'Right through the body' },
+        { value: 'plane', label: 'Up to a plane' },
+      ],
+    },
+    {
+      name: 'side',
+      label: 'Which way',
+      help: 'Along the plane’s normal, against it, or both.',
+      type: 'choice',
+      options: [
+        { value: 'along', label: 'Out of the plane' },
+        { value: 'against', label: 'Behind the plane' },
+        { value: 'alike', label: 'Half to each side' },
+        { value: 'two', label: 'Each side by itself' },
+      ],
+      when: (i) => i.to !== 'plane',
+    },
+    {
+      name: 'length',
+      label: 'Length',
+      help: 'In all, where half goes to each side.',
+      type: 'value',
+      dim: 'length',
+      when: (i) => i.to === 'length',
+    },
+    {
+      name: 'second',
+      label: 'Behind',
+      help: 'The length on the other side.',
+      type: 'value',
+      dim: 'length',
+      when: (i) => i.to === 'length' && i.side === 'two',
+    },
+    {
+      name: 'plane',
+      label: 'Up to',
+      help: 'A plane the profile does not lie on; it may be oblique.',
+      type: 'plane',
+      when: (i) => i.to === 'plane',
+    },
+    {
+      name: 'offset',
+      label: 'Starting at',
+      help: 'This far out of the profile’s plane.',
+      type: 'value',
+      dim: 'length',
+    },
+    {
+      name: 'draft',
+      label: 'Draft',
+      help: 'How much the sides lean in, away from the profile’s plane.',
+      type: 'value',
+      dim: 'angle',
+      ranged: true,
+      when: (i) => i.to !== 'plane',
+    },
+  ],
+  start: ({ profile, body }) => ({
+    profile: profile ?? '',
+    mode: body ? 'join' : 'new',
+    ...(body ? { body } : {}),
+    to: 'length',
+    side: 'along',
+    length: 10,
+    second: 10,
+    offset: 0,
+    draft: 0,
+  }),
+  evaluate(input, ctx): Outcome<OpResult> {
+    const profile = ctx.profile(input.profile)
+    if (!profile)
+      return bad('no-profile', 'Choose a profile to extrude; it must come earlier in the route.')
+    const areas = areasOf(profile, ctx.op)
+    if (!areas.ok) return withProfileFixes(areas.diagnosis, profile, input.profile)
+    const target = input.mode === 'new' ? null : exactBody(input.body ?? '', ctx)
+    if (target && !target.ok) return target
+    const tool = carriedOut(input, profile, areas.value, target?.value.part ?? null, ctx)
+    if (!tool.ok) return tool
+    if (!target) {
+      const n = areas.value.length
+      return good({
+        bodies: { [ctx.op]: { id: ctx.op, name: '', shape: tool.value } },
+        warnings: loosePieces('The body', tool.value, n > 1 ? 1 : tool.value.measure.solids),
+        consequence: volumeWords(0, tool.value.measure.volume),
+      })
+    }
+    return onto(target.value.body, tool.value.key, input.mode as How, ctx)
+  },
+  cap: (input) => (input === 'draft' ? (60 * Math.PI) / 180 : null),
+})
+
+/** The closed areas of a profile, pieces named by what they sweep. */
+function areasOf(p: Profile, op: string): Outcome<Region[]> {
+  const live = p.shape.drawn.filter((d) => !d.construction)
+  if (live.length === 0) return bad('empty-profile', 'The profile has nothing drawn in it yet.')
+  const areas = regionsOf(live.map((d) => ({ curve: d.curve, name: `${op}:${d.id}` })))
+  if (!areas.ok || areas.value.length > 0) return areas
+  return bad('open-profile', 'The profile encloses nothing: it is open.')
+}

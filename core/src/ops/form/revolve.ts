@@ -1,0 +1,254 @@
+import { z } from 'zod'
+import { type Placing, placeCurve, reverse, startOf } from '../../curve'
+import type { How } from '../../kernel'
+import {
+  bad,
+  cross3,
+  type Diagnosis,
+  dot3,
+  type Frame,
+  good,
+  norm3,
+  type Outcome,
+  type P2,
+  type P3,
+  POINT,
+  scale3,
+  sub3,
+  toSpace,
+} from '../../math'
+import {
+  CUT,
+  combine,
+  JOIN,
+  type Keep,
+  type Loop,
+  liesLeft,
+  MEET,
+  type Region,
+  touchesItself,
+  turningRegions,
+  valueSchema,
+} from '../../profile'
+import { FULL_TURN, isWhole, type TurnedBody, turnedJob, volumeOf } from '../../turned'
+import { datumAxis } from '../draw/datum'
+import { defineOp } from '../spec'
+import { type Body, type OpContext, type OpResult, type Profile, volumeChange } from '../state'
+import { withProfileFixes } from './faults'
+import { onto, ontoFields, ontoInputs } from './onto'
+
+const inputs = z.object({
+  profile: z.string().min(1),
+  ...ontoInputs,
+  axis: z.string().optional(),
+  angle: valueSchema.default(360),
+  start: valueSchema.default(0),
+})
+type Inputs = z.infer<typeof inputs>
+
+const KEEP: Record<How, Keep> = { join: JOIN, cut: CUT, meet: MEET }
+
+export const revolveOp = defineOp<Inputs>({
+  kind: 'revolve',
+  version: 3,
+  label: 'Revolve',
+  help: 'Turns the closed areas of a profile about its axis.',
+  stage: 'form',
+  inputs,
+  fields: [
+    { name: 'profile', label: 'Profile', help: 'What is turned.', type: 'profile' },
+    ...ontoFields,
+    {
+      name: 'axis',
+      label: 'About',
+      help: 'A datum axis in the drawing’s plane; none for the axis of the drawing.',
+      type: 'axis',
+      none: 'the drawing’s axis',
+    },
+    {
+      name: 'angle',
+      label: 'Turn',
+      help: '360 deg for a whole turn.',
+      type: 'value',
+      dim: 'angle',
+    },
+    {
+      name: 'start',
+      label: 'Starting at',
+      help: 'Angle from the drawing plane.',
+      type: 'value',
+      dim: 'angle',
+    },
+  ],
+  start: ({ profile, body }) => ({
+    profile: profile ?? '',
+    mode: body ? 'join' : 'new',
+    ...(body ? { body } : {}),
+    angle: 360,
+    start: 0,
+  }),
+  evaluate(input, ctx): Outcome<OpResult> {
+    const profile = ctx.profile(input.profile)
+    if (!profile)
+      return bad('no-profile', 'Choose a profile to turn; it must come earlier in the route.')
+    const shape = input.axis ? aboutDatum(profile, input.axis, ctx) : good(profile.shape)
+    if (!shape.ok) return shape
+    const made = turnedFrom(
+      { ...profile, shape: shape.value },
+      ctx.op,
+      ctx.read(input.angle, 'angle'),
+      ctx.read(input.start, 'angle'),
+    )
+    if (!made.ok) return withProfileFixes(made.diagnosis, profile, input.profile)
+    if (input.mode === 'new') {
+      const body: Omit<Body, 'key'> = {
+        id: ctx.op,
+        name: '',
+        shape: { kind: 'turned', turned: made.value },
+      }
+      const { regions } = made.value
+      return good({
+        bodies: { [ctx.op]: body },
+        warnings: [...looseParts('The body', regions, 1), ...selfTouch('The body', regions)],
+        consequence: volumeChange(null, made.value),
+      })
+    }
+    const target = ctx.body(input.body ?? '')
+    if (!target)
+      return bad('no-body', 'Choose the body to act on; it must come earlier in the route.')
+    return combined(target, made.value, input.mode, ctx)
+  },
+})
+
+/** The drawing with a datum axis in its plane as its axis. */
+function aboutDatum(p: Profile, id: string, ctx: OpContext): Outcome<Profile['shape']> {
+  const axis = datumAxis(id, ctx)
+  if (!axis.ok) return axis
+  const off = sub3(axis.value.origin, p.frame.origin)
+  const at = (v: P3): [number, number] => [dot3(v, p.frame.x), dot3(v, p.frame.y)]
+  const dir = at(axis.value.dir)
+  if (Math.abs(dot3(off, p.frame.z)) > POINT || Math.hypot(...dir) < 1 - 1e-12)
+    return bad('off-plane', 'The datum axis does not lie in the plane of the drawing.')
+  return good({ ...p.shape, axis: { origin: at(off), dir } })
+}
+
+function turnedFrom(p: Profile, op: string, angle: number, start: number): Outcome<TurnedBody> {
+  if (!(angle > 1e-4) || angle > FULL_TURN + 1e-9) {
+    return bad('angle', 'The turn must be more than 0 and at most 360 deg.')
+  }
+  // The axis of the body points up where it can, whichever way it was drawn.
+  const drawn = p.shape.axis.dir
+  const down = sub3(toSpace(p.frame, drawn[0], drawn[1]), p.frame.origin)[2] < -1e-9
+  const dir: P2 = down ? [-drawn[0], -drawn[1]] : drawn
+  const shape = { ...p.shape, axis: { ...p.shape.axis, dir } }
+  const regions = turningRegions(shape, (entity) => `${op}:${entity}`)
+  if (!regions.ok) return regions
+  const { origin } = shape.axis
+  const z = sub3(toSpace(p.frame, dir[0], dir[1]), p.frame.origin)
+  const right = sub3(toSpace(p.frame, dir[1], -dir[0]), p.frame.origin)
+  // The turn starts from where the profile is drawn, on either side of the axis.
+  const x = liesLeft(shape) ? scale3(right, -1) : right
+  const frame: Frame = {
+    origin: toSpace(p.frame, origin[0], origin[1]),
+    x,
+    y: cross3(z, x),
+    z,
+  }
+  const whole = angle > FULL_TURN - 1e-6
+  const from = down ? -start - angle : start
+  return good({
+    frame,
+    start: whole ? 0 : from,
+    sweep: whole ? FULL_TURN : angle,
+    regions: regions.value,
+  })
+}
+
+/** Bodies about one axis and of one turn are combined in the half-section; others by the exact kernel. */
+function combined(target: Body, tool: TurnedBody, mode: How, ctx: OpContext): Outcome<OpResult> {
+  const body = target.shape.kind === 'turned' ? target.shape.turned : null
+  const moved = body && inFrameOf(body.frame, tool)
+  if (!body || !moved) return combinedExact(target, tool, mode, ctx)
+  const sameSweep =
+    (isWhole(body) && isWhole(moved)) ||
+    (Math.abs(body.start - moved.start) < 1e-9 && Math.abs(body.sweep - moved.sweep) < 1e-9)
+  if (!sameSweep) return combinedExact(target, tool, mode, ctx)
+  const regions = combine(body.regions, moved.regions, KEEP[mode])
+  if (regions.length === 0) return bad('nothing-left', `Nothing is left of ${target.name}.`)
+  const turned = { ...body, regions }
+  const warnings: Diagnosis[] = []
+  const change = volumeOf(turned) - volumeOf(body)
+  if (Math.abs(change) < 1e-6 * volumeOf(body)) {
+    const why = mode === 'join' ? 'it lies wholly inside' : 'it does not touch'
+    warnings.push({
+      code: 'no-change',
+      message: `The body is as before: ${why} ${target.name}.`,
+      places: [],
+      fixes: [],
+    })
+  }
+  warnings.push(...looseParts(target.name, regions, body.regions.length))
+  warnings.push(...selfTouch(target.name, regions))
+  return good({
+    bodies: {
+      [target.id]: { id: target.id, name: target.name, shape: { kind: 'turned', turned } },
+    },
+    warnings,
+    consequence: volumeChange(body, turned),
+  })
+}
+
+/** Tells of loose parts where there are more than `expected`. */
+const looseParts = (name: string, regions: readonly Region[], expected: number): Diagnosis[] =>
+  regions.length <= expected
+    ? []
+    : [
+        {
+          code: 'loose-parts',
+          message: `${name} now has ${regions.length} parts that do not hang together.`,
+          places: regions.map((r) => ({ at: startOf(r.outer[0]!.curve) })),
+          fixes: [],
+        },
+      ]
+
+/** Tells of places where the body touches itself. */
+function selfTouch(name: string, regions: readonly Region[]): Diagnosis[] {
+  const places = touchesItself(regions)
+  if (places.length === 0) return []
+  return [
+    {
+      code: 'touches-itself',
+      message: `${name} touches itself at ${places.length === 1 ? 'a ring' : `${places.length} rings`}, where it has no thickness: it is no sound solid there.`,
+      places: places.map((at) => ({ at })),
+      fixes: [],
+    },
+  ]
+}
+
+/** The same as solids: about different axes, by different turns, or with a body that is not turned. */
+function combinedExact(target: Body, tool: TurnedBody, how: How, ctx: OpContext) {
+  const lifted = ctx.kernel(turnedJob(tool))
+  return lifted.ok ? onto(target, lifted.value[0]!.key, how, ctx) : lifted
+}
+
+/** The body written in another frame about the same axis; null when the axes differ. */
+function inFrameOf(to: Frame, b: TurnedBody): TurnedBody | null {
+  const from = b.frame
+  const along = dot3(to.z, from.z)
+  const off = sub3(from.origin, to.origin)
+  const dz = dot3(off, to.z)
+  const aside = norm3(sub3(off, [to.z[0] * dz, to.z[1] * dz, to.z[2] * dz]))
+  if (Math.abs(along) < 1 - 1e-12 || aside > 1e-6) return null
+  const flipped = along < 0
+  if (!isWhole(b) && (flipped || dot3(to.x, from.x) < 1 - 1e-12)) return null
+  const placing: Placing = { origin: [0, dz], x: [1, 0], y: [0, flipped ? -1 : 1] }
+  const put = (loop: Loop): Loop =>
+    flipped
+      ? loop.map((s) => ({ ...s, curve: reverse(placeCurve(s.curve, placing)) })).reverse()
+      : loop.map((s) => ({ ...s, curve: placeCurve(s.curve, placing) }))
+  return {
+    ...b,
+    frame: to,
+    regions: b.regions.map((r) => ({ outer: put(r.outer), holes: r.holes.map(put) })),
+  }
+}

@@ -1,0 +1,2 @@
+export { pickExactEdges, pickExactFaces } from './exact'
+export { pickEdges, pickFaces } from './turned'

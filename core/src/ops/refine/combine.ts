@@ -1,0 +1,101 @@
+import { z } from 'zod'
+import type { ExactPart } from '../../exact'
+import { bad, type Diagnosis, good } from '../../math'
+import { exactBody, loosePieces, reshaped, unchanged } from '../exact'
+import { defineOp } from '../spec'
+import { volumeWords } from '../state'
+
+const inputs = z.object({
+  how: z.enum(['join', 'cut', 'meet']),
+  body: z.string(),
+  tools: z.array(z.string().min(1)).max(200),
+  keep: z.enum(['no', 'yes']).default('no'),
+})
+
+export const combineOp = defineOp<z.infer<typeof inputs>>({
+  kind: 'combine',
+  version: 1,
+  label: 'Combine',
+  help: 'Joins bodies, cuts one by others, or keeps what they share.',
+  stage: 'refine',
+  inputs,
+  fields: [
+    {
+      name: 'how',
+      label: 'How',
+      help: 'What becomes of the body.',
+      type: 'choice',
+      options: [
+        { value: 'join', label: 'Add the others to it' },
+        { value: 'cut', label: 'Take the others from it' },
+        { value: 'meet', label: 'Keep what it shares with them' },
+      ],
+    },
+    { name: 'body', label: 'Body', help: 'The body that is changed.', type: 'body' },
+    { name: 'tools', label: 'Others', help: 'The bodies that act on it.', type: 'bodies' },
+    {
+      name: 'keep',
+      label: 'The others',
+      help: 'Whether they stay as bodies.',
+      type: 'choice',
+      options: [
+        { value: 'no', label: 'are used up' },
+        { value: 'yes', label: 'stay' },
+      ],
+    },
+  ],
+  start: ({ body }) => ({ how: 'join', body: body ?? '', tools: [], keep: 'no' }),
+  evaluate({ how, body: id, tools, keep }, ctx) {
+    const target = exactBody(id, ctx)
+    if (!target.ok) return target
+    const { body, part } = target.value
+    const others = [...new Set(tools)].filter((t) => t !== id)
+    if (others.length === 0) return bad('no-tools', 'Choose the bodies that act on it.')
+    const parts: ExactPart[] = []
+    for (const t of others) {
+      const other = exactBody(t, ctx)
+      if (!other.ok) return other
+      parts.push(other.value.part)
+    }
+    const made = ctx.kernel({
+      verb: 'combine',
+      args: { op: ctx.op, how },
+      on: [part.key, ...parts.map((p) => p.key)],
+    })
+    if (!made.ok)
+      return made.diagnosis.code === 'nothing-left'
+        ? bad('nothing-left', `Nothing is left of ${body.name}.`)
+        : made
+    const now = made.value[0]!
+    return good({
+      bodies: {
+        [body.id]: reshaped(body, now),
+        ...(keep === 'no' ? Object.fromEntries(others.map((t) => [t, null])) : {}),
+      },
+      warnings: [
+        ...unchanged(body.name, how, part, now),
+        ...(how === 'cut' ? missing(others, parts, now) : []),
+        ...loosePieces(body.name, now, part.measure.solids),
+      ],
+      consequence: volumeWords(part.measure.volume, now.measure.volume),
+    })
+  },
+})
+
+/** Tools that left no face in what they cut: told by the names of the faces that are there. */
+function missing(ids: readonly string[], parts: readonly ExactPart[], now: ExactPart): Diagnosis[] {
+  const there = new Set(now.faces.flatMap((f) => f.names))
+  const without = parts.flatMap((p, i) =>
+    p.faces.some((f) => f.names.some((n) => there.has(n))) ? [] : [i],
+  )
+  if (without.length === 0) return []
+  const one = without.length === 1
+  return [
+    {
+      code: 'left-nothing',
+      message: `${without.length} of ${ids.length} ${one ? 'leaves' : 'leave'} nothing in the body: ${one ? 'it does' : 'they do'} not reach it, or the kernel lost ${one ? 'it' : 'them'}.`,
+      places: without.map((i) => ({ at: parts[i]!.measure.centroid, label: ids[i]! })),
+      fixes: [],
+    },
+  ]
+}

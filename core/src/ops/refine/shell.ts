@@ -1,0 +1,161 @@
+import { z } from 'zod'
+import type { ExactPart } from '../../exact'
+import { bad, type Diagnosis, fixed, good, mm, type Outcome, type P2 } from '../../math'
+import { valueSchema } from '../../profile'
+import { type FaceRef, faceRefSchema } from '../../refs'
+import {
+  faceSegs,
+  shell,
+  shellMarks,
+  type TurnedBody,
+  type WallReading,
+  wallOver,
+} from '../../turned'
+import { reshaped } from '../exact'
+import { pickExactFaces, pickFaces } from '../pick'
+import { defineOp } from '../spec'
+import { type Body, type OpContext, type OpMade, volumeWords } from '../state'
+import { isExact, sectionSize, withShape } from './rounding'
+
+const inputs = z.object({
+  body: z.string(),
+  wall: valueSchema,
+  open: z.array(faceRefSchema).max(100),
+  side: z.enum(['in', 'out']).default('in'),
+})
+
+export const shellOp = defineOp<z.infer<typeof inputs>>({
+  kind: 'shell',
+  version: 2,
+  label: 'Shell',
+  help: 'Hollows a body to an even wall; chosen faces stay open.',
+  stage: 'refine',
+  inputs,
+  fields: [
+    { name: 'body', label: 'Body', help: 'The body to hollow.', type: 'body' },
+    {
+      name: 'wall',
+      label: 'Wall',
+      help: 'Thickness, square to the faces.',
+      type: 'value',
+      dim: 'length',
+      ranged: true,
+    },
+    {
+      name: 'open',
+      label: 'Open faces',
+      help: 'Faces without a wall; none gives a closed hollow.',
+      type: 'faces',
+    },
+    {
+      name: 'side',
+      label: 'Wall grows',
+      help: 'Inward keeps the outside, outward keeps the inside.',
+      type: 'choice',
+      options: [
+        { value: 'in', label: 'Inward' },
+        { value: 'out', label: 'Outward' },
+      ],
+    },
+  ],
+  start: ({ body }) => ({ body: body ?? '', wall: 3, open: [], side: 'in' as const }),
+  evaluate({ body: id, wall, open, side }, ctx) {
+    const body = ctx.body(id)
+    if (!body) return bad('no-body', 'Choose a body; it must come earlier in the route.')
+    const t = ctx.read(wall, 'length')
+    if (!(t > 0)) return bad('not-positive', 'The wall must be more than 0.')
+    if (body.shape.kind === 'exact') return shelledExact(body, body.shape, t, open, side, ctx)
+    const before = body.shape.turned
+    const picked = pickFaces(before, open, ctx, 'open')
+    if (!picked.ok) return picked
+    const faces = new Set(picked.value.items.map((f) => f.seg))
+    const made = shell(before, t, faces, side, ctx.op)
+    if (!made.ok) return made
+    const { body: turned, lost } = made.value
+    const own = new Set([...faces].map((f) => f.name))
+    return good({
+      bodies: { [body.id]: withShape(body, turned) },
+      say: () => {
+        const reading = wallMade(turned, ctx.op, own)
+        const warnings = [...picked.value.warnings, ...thinner(reading, t), ...unseen(lost)]
+        return { warnings, consequence: inWords(reading, t) }
+      },
+    })
+  },
+  cap: (input, { body }, ctx) => (input === 'wall' ? sectionSize(ctx, body) : null),
+  slow: ({ body }, ctx) => isExact(ctx, body),
+  marks: (_, { body: id, open, side }, ctx) => {
+    const body = ctx.body(id)
+    if (body?.shape.kind !== 'turned') return []
+    const { turned } = body.shape
+    const picked = pickFaces(turned, open, ctx, 'open')
+    return picked.ok ? shellMarks(turned, new Set(picked.value.items.map((f) => f.seg)), side) : []
+  },
+})
+
+/** The wall by the exact kernel: measured by its verb, which takes the first of several ways that is right. */
+function shelledExact(
+  body: Body,
+  part: ExactPart,
+  wall: number,
+  open: readonly FaceRef[],
+  side: 'in' | 'out',
+  ctx: OpContext,
+): Outcome<OpMade> {
+  const picked = pickExactFaces(part, open, ctx, 'open')
+  if (!picked.ok) return picked
+  if (part.measure.solids > 1)
+    return bad('several', 'The body has several loose parts; part it, and hollow each.')
+  const made = ctx.kernel({
+    verb: 'shell',
+    args: { op: ctx.op, open: [...new Set(picked.value.items)], wall, side },
+    on: [part.key],
+  })
+  if (!made.ok) return made
+  const now = made.value[0]!
+  return good({
+    bodies: { [body.id]: reshaped(body, now) },
+    warnings: picked.value.warnings,
+    consequence: `wall ${fixed(wall, 2)} mm, ${volumeWords(part.measure.volume, now.measure.volume)}`,
+  })
+}
+
+/** The wall as measured from the faces a shell made, mm; null where it made none that face a wall. */
+function wallMade(turned: TurnedBody, op: string, open: ReadonlySet<string>): WallReading | null {
+  const fresh = faceSegs(turned).filter((f) => f.name.startsWith(`${op}:wall(`))
+  return wallOver(turned, fresh, 48, open)
+}
+
+/** Believed only once measured: no wall thinner than asked. */
+function thinner(reading: WallReading | null, asked: number): Diagnosis[] {
+  if (!reading || reading.min.wall >= asked - 5e-4) return []
+  return [
+    {
+      code: 'thin-wall',
+      message: `The wall measures ${mm(reading.min.wall)} here, less than the ${mm(asked)} asked.`,
+      places: [{ at: reading.min.at }],
+      fixes: [],
+    },
+  ]
+}
+
+/** Details of the outside that the other side of the wall is too far off to show. */
+function unseen(lost: readonly { name: string; at: P2 }[]): Diagnosis[] {
+  if (lost.length === 0) return []
+  const many = lost.length > 1
+  return [
+    {
+      code: 'detail-lost',
+      message: `${many ? `${lost.length} details are` : 'One detail is'} finer than the wall and ${many ? 'do' : 'does'} not show on the other side.`,
+      places: lost.map((l) => ({ at: l.at, label: l.name })),
+      fixes: [],
+    },
+  ]
+}
+
+function inWords(reading: WallReading | null, asked: number): string {
+  if (!reading) return `wall ${mm(asked)}`
+  const [least, most] = [reading.min.wall, reading.max.wall]
+  const even = Math.abs(most - least) < 0.005
+  return `wall ${fixed(least, 2)}${even ? '' : `–${fixed(most, 2)}`} mm`
+}

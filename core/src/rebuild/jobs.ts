@@ -1,0 +1,50 @@
+import { type ExactPart, jobKey, type KernelJob, splitKey } from '../exact'
+import type { Outcome } from '../math'
+import { WaitsForKernel } from '../ops'
+
+/** Results kept at most: each holds the triangles of a body. */
+const MOST = 400
+
+/** What the exact kernel made, by what it was asked, and how each thing it made can be made again. */
+export class JobResults {
+  /** In the order of their last use. */
+  readonly #results = new Map<string, Outcome<ExactPart[]>>()
+  readonly #recipes = new Map<string, KernelJob>()
+
+  /** The result of a job; throws `WaitsForKernel` while there is none. */
+  resultOf(job: KernelJob): Outcome<ExactPart[]> {
+    const key = jobKey(job)
+    this.#recipes.set(key, job)
+    const known = this.#results.get(key)
+    if (!known) throw new WaitsForKernel(job)
+    this.#results.delete(key)
+    this.#results.set(key, known)
+    return known
+  }
+
+  has(job: KernelJob): boolean {
+    return this.#results.has(jobKey(job))
+  }
+
+  put(job: KernelJob, result: Outcome<ExactPart[]>): void {
+    this.#results.set(jobKey(job), result)
+    for (const key of this.#results.keys()) {
+      if (this.#results.size <= MOST) return
+      this.#results.delete(key)
+    }
+  }
+
+  /** The jobs that make parts of these keys, and what those are made of, first things first. */
+  recipesFor(keys: readonly string[]): KernelJob[] {
+    const found = new Map<string, KernelJob>()
+    const add = (key: string) => {
+      const { job } = splitKey(key)
+      const recipe = this.#recipes.get(job)
+      if (!recipe || found.has(job)) return
+      for (const k of recipe.on) add(k)
+      found.set(job, recipe)
+    }
+    for (const key of keys) add(key)
+    return [...found.values()]
+  }
+}

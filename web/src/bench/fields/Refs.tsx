@@ -1,0 +1,53 @@
+import type { Field } from '@ivory/core/ops'
+import type { Op } from '@ivory/core/workpiece'
+import { MousePointerClick, X } from 'lucide-react'
+import { setInputs, useSession } from '../../session/session'
+import { Button } from '../../ui/controls'
+import { faceName } from '../names'
+
+/** What is picked on the model, each to be taken out again. */
+export function Refs({ op, field }: { op: Op; field: Field & { type: 'faces' | 'edges' } }) {
+  const doc = useSession((s) => s.doc)!
+  const picking = useSession((s) => s.picking)
+  const on = picking?.op === op.id && picking.input === field.name
+  const refs =
+    (op.inputs[field.name] as ({ face: string } | { edge: [string, string] })[] | undefined) ?? []
+  const word = (r: (typeof refs)[number]) =>
+    'face' in r
+      ? faceName(doc, r.face)
+      : `${faceName(doc, r.edge[0])} / ${faceName(doc, r.edge[1])}`
+  return (
+    <div className="flex min-w-0 flex-col items-start gap-1">
+      <Button
+        aria-pressed={on}
+        className={on ? 'border-brass! bg-brass-wash!' : ''}
+        onClick={() =>
+          useSession.setState({
+            picking: on ? null : { op: op.id, input: field.name, what: field.type },
+          })
+        }
+      >
+        <MousePointerClick size={14} aria-hidden="true" />
+        {on ? 'Done picking' : `Pick ${field.type}`}
+      </Button>
+      <ul className="w-full">
+        {refs.map((r, i) => (
+          <li
+            key={JSON.stringify(r)}
+            className="flex items-baseline gap-1 border-rule/60 border-b text-sm"
+          >
+            <span className="min-w-0 flex-1 break-words">{word(r)}</span>
+            <button
+              type="button"
+              aria-label={`Take out ${word(r)}`}
+              className="text-soft hover:text-out"
+              onClick={() => setInputs(op.id, { [field.name]: refs.filter((_, k) => k !== i) })}
+            >
+              <X size={13} />
+            </button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  )
+}
