@@ -39,7 +39,8 @@ it('random curved vessels: rounded and hollowed they close, and the wall measure
       vessel,
       fc.constantFrom<'in' | 'out'>('in', 'in', 'out'),
       ({ body, wall, round }, way) => {
-        fc.pre(body.regions.length === 1)
+        // A side that crosses itself is no outline: the profile says so before a body is made of it.
+        fc.pre(body.regions.length === 1 && body.regions[0]!.holes.length === 0)
         const foot = cornersOf(body).find((c) => c.before.name === 'base' && isSharp(c))
         const rounded = foot ? filletCorner(body, foot, round, 'round') : null
         const start = rounded?.ok ? rounded.value : body
@@ -68,7 +69,7 @@ it('random curved vessels: rounded and hollowed they close, and the wall measure
         expect(reading === null || reading.mean > wall * 0.9).toBe(true)
       },
     ),
-    { numRuns: 60 },
+    { numRuns: 60, endOnFailure: true },
   )
   expect(hollowed).toBeGreaterThan(20)
 })
