@@ -10,6 +10,7 @@ const LAYERS = [
   'exact',
   'refs',
   'profile',
+  'letters',
   'curve',
   'mesh',
   'kernel',

@@ -12,4 +12,4 @@ export {
   sizeOf,
 } from './references'
 export { loadShapes, ShapeStore } from './store'
-export type { Bench, VerbArgs } from './verbs'
+export type { Bench, Sheet, VerbArgs } from './verbs'

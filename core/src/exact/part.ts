@@ -47,12 +47,20 @@ export function partOf(
     kind: 'exact',
     key,
     measure,
-    faces: a.faces.map((f, i) => ({ ...f, names: names[i] ?? [], ...spots[i]! })),
+    faces: a.faces.map((f, i) => ({ ...f, names: names[i] ?? [], ...onPlane(f, spots[i]!) })),
     edges: a.edges.map((e, i) => ({ ...e, middle: middles[i]!.at, bend: bends[i]! })),
     vertices: a.vertices,
     shown: { positions, normals, triangles, faceOf, lines, edgeOf },
     mesh: weldIndexed({ positions, triangles }),
   }
+}
+
+/** Triangles are kept to single precision: of a plane, the place and the normal are those of the plane itself. */
+function onPlane({ flat }: FaceInfo, spot: { middle: P3; normal: P3 }) {
+  if (!flat) return spot
+  const normal = dot3(flat.dir, spot.normal) > 0 ? flat.dir : scale3(flat.dir, -1)
+  const off = dot3(sub3(flat.origin, spot.middle), normal)
+  return { middle: add3(spot.middle, scale3(normal, off)), normal }
 }
 
 /** The i-th place of a list of coordinates. */

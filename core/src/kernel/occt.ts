@@ -2,10 +2,10 @@ import type { TopoDS_Shape } from 'replicad-opencascadejs'
 import type { Frame, P3 } from '../math'
 import { Numbered, type Oc, partsOf } from './explore'
 import { guarded } from './guard'
-import { boolean, partAt } from './make/boolean'
+import { boolean, part, square } from './make/boolean'
 import { moved, together } from './make/move'
 import { chamfer, fillet } from './make/rounding'
-import { prism, turn } from './make/sweep'
+import { prism, sheet, turn } from './make/sweep'
 import { draft, repaired, thick } from './make/thick'
 import { anatomy } from './read/anatomy'
 import { distances } from './read/distance'
@@ -23,6 +23,7 @@ import type {
   PlanarFace,
   SolidHandle,
   SolidMeasure,
+  WireCurve,
 } from './types'
 
 /** Loads the kernel. In a browser `wasmUrl` says where its WebAssembly file is served. */
@@ -73,10 +74,17 @@ class OcctKernel implements Kernel {
       boolean(oc, s, how, this.#shape(target), given, way),
     )
   }
-  partAt(target: SolidHandle, planes: Frame[], reach: number): Made {
-    return this.#made('Parting failed', (oc, s) =>
-      partAt(oc, s, this.#shape(target), planes, reach),
+  part(target: SolidHandle, tools: SolidHandle[]): Made {
+    const given = tools.map((t) => this.#shape(t))
+    return this.#made('Parting failed', (oc, s) => part(oc, s, this.#shape(target), given))
+  }
+  square(plane: Frame, reach: number): SolidHandle {
+    return this.#run('The plane failed', (oc, s) =>
+      this.#add(s.release(square(oc, s, plane, reach))),
     )
+  }
+  sheet(chain: WireCurve[], way: P3): Made {
+    return this.#made('The sheet failed', (oc, s) => sheet(oc, s, chain, way))
   }
   moved(h: SolidHandle, motion: Motion): Made {
     return this.#made('Moving failed', (oc, s) => moved(oc, s, this.#shape(h), motion))

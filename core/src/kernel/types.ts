@@ -59,6 +59,8 @@ export interface FaceInfo {
   kind: SurfaceKind
   /** mm2 */
   area: number
+  /** A place on a plane and its normal, out of the material or into it. */
+  flat?: { origin: P3; dir: P3 }
   /** The axis of a cylinder and its radius, mm. */
   round?: { origin: P3; dir: P3; radius: number }
 }
@@ -115,8 +117,12 @@ export interface Kernel {
     tools: SolidHandle[],
     way?: { apart?: boolean; near?: number },
   ): Made
-  /** Parts a solid by planes; the parts come in no order. */
-  partAt(target: SolidHandle, planes: Frame[], reach: number): Made
+  /** Parts a solid by faces and skins that go right through it; the parts come in no order. */
+  part(target: SolidHandle, tools: SolidHandle[]): Made
+  /** A square of twice `reach` mm about the origin of a plane: a tool to part with. */
+  square(plane: Frame, reach: number): SolidHandle
+  /** Sweeps a chain of curves along a straight way: an open skin, a tool to part with. */
+  sheet(chain: WireCurve[], way: P3): Made
   moved(s: SolidHandle, motion: Motion): Made
   /** Several shapes as one, not joined. */
   together(shapes: SolidHandle[]): Made

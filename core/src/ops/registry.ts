@@ -2,6 +2,7 @@ import { axisOp } from './draw/axis'
 import { planeOp } from './draw/plane'
 import { pointOp } from './draw/point'
 import { profileOp } from './draw/profile'
+import { textOp } from './draw/text'
 import { extrudeOp } from './form/extrude'
 import { importOp } from './form/import'
 import { revolveOp } from './form/revolve'
@@ -20,6 +21,7 @@ import type { OpSpec } from './spec'
 export const OPS: Readonly<Record<string, OpSpec>> = {
   plane: planeOp as OpSpec,
   profile: profileOp as OpSpec,
+  text: textOp as OpSpec,
   revolve: revolveOp as OpSpec,
   extrude: extrudeOp as OpSpec,
   combine: combineOp as OpSpec,

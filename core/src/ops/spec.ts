@@ -16,7 +16,7 @@ export type Field = {
   | { type: 'plane' | 'profile' | 'body' | 'piece' | 'place' }
   | { type: 'axis' | 'point'; none?: string }
   | { type: 'faces' | 'edges' }
-  | { type: 'bodies' }
+  | { type: 'bodies' | 'profiles' | 'planes' }
   | { type: 'text' }
   | { type: 'drawing' }
   | { type: 'file' }

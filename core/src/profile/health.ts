@@ -39,11 +39,11 @@ export const axisPlacing = (axis: Axis): Placing => {
   }
 }
 
-/**
- * Everything that would keep this profile from becoming a sound body, worst first. `turned` says that it
- * is for turning about its axis, which asks more of it.
- */
-export function profileHealth(drawing: Drawing, shape: Shape, turned = true): Finding[] {
+/** What a profile is for: turning about its axis, closed areas, or lines that may end anywhere. */
+export type ProfileUse = 'turn' | 'flat' | 'open'
+
+/** Everything that would keep this profile from being what it is for, worst first. */
+export function profileHealth(drawing: Drawing, shape: Shape, use: ProfileUse = 'turn'): Finding[] {
   const live = shape.drawn.filter((d) => !d.construction)
   const byId = new Map(drawing.entities.map((e) => [e.id, e]))
   const placing = axisPlacing(shape.axis)
@@ -54,9 +54,9 @@ export function profileHealth(drawing: Drawing, shape: Shape, turned = true): Fi
   const findings = [
     ...noLength(drawing, shape),
     ...twice(drawing, own),
-    ...gaps(drawing, shape, ownLocal, byId),
+    ...(use === 'open' ? [] : gaps(drawing, shape, ownLocal, byId)),
     ...crossings(live),
-    ...(turned ? [...overAxis(local), ...notSquare(drawing, ownLocal, byId)] : []),
+    ...(use === 'turn' ? [...overAxis(local), ...notSquare(drawing, ownLocal, byId)] : []),
   ]
   return findings.sort((a, b) => Number(b.grave) - Number(a.grave))
 }

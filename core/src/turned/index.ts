@@ -45,4 +45,4 @@ export {
   sectionLines,
   solidMesh,
 } from './tessellate'
-export { type WallReading, type WallSpot, wallAlong, wallOver } from './wall'
+export { thinnestNeck, type WallReading, type WallSpot, wallAlong, wallOver } from './wall'

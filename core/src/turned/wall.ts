@@ -1,6 +1,6 @@
-import { boundsOf, intersect, line, tangentAt } from '../curve'
-import { along, cross, dot, goldenMin, type P2, POINT, sub } from '../math'
-import { AXIS, type Seg } from '../profile'
+import { boundsOf, intersect, line, placeCurve, tangentAt } from '../curve'
+import { along, cross, dot, goldenMin, type P2, POINT, sub, turn } from '../math'
+import { AXIS, loopsOf, type Region, type Seg, segsOf } from '../profile'
 import { Balls, cornerTrack, curveTrack, parametersOf, type Stand, type Track } from './balls'
 import { bodyLoops, type TurnedBody } from './body'
 import { cornersOf } from './corners'
@@ -37,7 +37,7 @@ const RIPPLE = 2e-4
 export function wallAlong(b: TurnedBody): WallReading | null {
   const known = readings.get(b)
   if (known !== undefined) return known
-  const probe = new Probe(b, new Set())
+  const probe = new Probe(bodyFaces(b), new Set())
   const reading = read(probe, [...tracksOf(bodyFaces(b)), ...cornerTracks(b)], 192, (s) =>
     probe.facesHollow(s.at, s.out),
   )
@@ -59,7 +59,49 @@ export function wallOver(
   total: number,
   rims: ReadonlySet<string>,
 ): WallReading | null {
-  return read(new Probe(b, rims), tracksOf(pieces), total, null)
+  return read(new Probe(bodyFaces(b), rims), tracksOf(pieces), total, null)
+}
+
+/** Corners that turn by more than this are tips, rad. */
+const TIP = 0.3
+
+/**
+ * The thinnest neck of flat regions, mm: the least of the largest balls between two sides that face each
+ * other with thicker ones, or as thick ones, on either hand. A corner that runs out to a tip is none.
+ */
+export function thinnestNeck(regions: readonly Region[]): WallSpot | null {
+  // Balls stay on their side of the axis, so all is looked at well to the right of it.
+  const boxes = segsOf(regions).map((s) => boundsOf(s.curve))
+  const width = Math.max(...boxes.map((b) => b.max[0])) - Math.min(...boxes.map((b) => b.min[0]))
+  const shift = width - Math.min(...boxes.map((b) => b.min[0]))
+  const moved = (by: number, p: P2): P2 => [p[0] + by, p[1]]
+  const loops = loopsOf(regions).map((loop) =>
+    loop.map((s) => ({
+      ...s,
+      curve: placeCurve(s.curve, { origin: [shift, 0], x: [1, 0], y: [0, 1] }),
+    })),
+  )
+  let least: WallSpot | null = null
+  const probe = new Probe(loops.flat(), new Set())
+  for (const loop of loops) {
+    const spots: (WallSpot | null)[] = []
+    for (const [i, track] of tracksOf(loop).entries()) {
+      // Both sides of a tip read alike: it parts them.
+      const before = loop[(i + loop.length - 1) % loop.length]!.curve
+      if (turn(tangentAt(before, 1), tangentAt(loop[i]!.curve, 0)) > TIP) spots.push(null)
+      // Between the joints, where one piece alone decides.
+      const n = 4 * track.breaks.length
+      for (let k = 0.5; k < n; k++) spots.push(probe.ball(track.stand(k / n), probe.reach))
+    }
+    const n = spots.length
+    for (const [i, spot] of spots.entries()) {
+      const [before, after] = [spots[(i + n - 1) % n], spots[(i + 1) % n]]
+      if (!spot || !before || !after || (least && least.wall <= spot.wall)) continue
+      const slack = 1e-6 * spot.wall
+      if (before.wall >= spot.wall - slack && after.wall >= spot.wall - slack) least = spot
+    }
+  }
+  return least && { ...least, at: moved(-shift, least.at), to: moved(-shift, least.to) }
 }
 
 const tracksOf = (pieces: readonly Seg[]): Track[] => pieces.map((s) => curveTrack(s.curve, 1))
@@ -75,15 +117,15 @@ const cornerTracks = (b: TurnedBody): Track[] =>
     .filter((c) => c.turn < -1e-6 && c.at[0] > POINT)
     .map((c) => cornerTrack(c.at, tangentAt(c.before.curve, 1), tangentAt(c.after.curve, 0), 1))
 
-/** Finds balls in one body. */
+/** Finds balls within closed faces. */
 class Probe {
   readonly #faces: readonly Seg[]
   readonly #balls: Balls
   readonly #rims: ReadonlySet<string>
   readonly reach: number
 
-  constructor(b: TurnedBody, rims: ReadonlySet<string>) {
-    this.#faces = bodyFaces(b)
+  constructor(faces: readonly Seg[], rims: ReadonlySet<string>) {
+    this.#faces = faces
     this.#balls = new Balls(this.#faces.map((s) => s.curve))
     this.#rims = rims
     this.reach = this.#balls.reach

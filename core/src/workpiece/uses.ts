@@ -30,6 +30,10 @@ const EXPRESSION_KEYS = new Set([
   'value',
   'fraction',
   'height',
+  'spacing',
+  'least',
+  'margin',
+  'deep',
 ])
 
 /** Where a figure is used: names of other figures, and ids of ops. */

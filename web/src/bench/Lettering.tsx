@@ -1,6 +1,4 @@
-import sans from '@fontsource/alegreya-sans/files/alegreya-sans-latin-400-normal.woff?url'
-import bold from '@fontsource/alegreya-sans/files/alegreya-sans-latin-700-normal.woff?url'
-import mono from '@fontsource/dm-mono/files/dm-mono-latin-400-normal.woff?url'
+import { FONT_NAMES, type FontName } from '@ivory/core/letters'
 import type { Drawing } from '@ivory/core/profile'
 import type { Op } from '@ivory/core/workpiece'
 import { useState } from 'react'
@@ -10,21 +8,14 @@ import { setInputs } from '../session/session'
 import { Button, Choice, TextInput } from '../ui/controls'
 import { typedNumber } from '../ui/number'
 
-const FONTS: Record<string, { label: string; url: string }> = {
-  sans: { label: 'sans', url: sans },
-  bold: { label: 'sans bold', url: bold },
-  mono: { label: 'mono', url: mono },
-}
-
 /** Sets a text as outlines from the fonts that come with the app, its baseline from the origin. */
 export function Lettering({ op, drawing }: { op: Op; drawing: Drawing }) {
   const [text, setText] = useState('')
   const [size, setSize] = useState('12')
-  const [font, setFont] = useState('bold')
+  const [font, setFont] = useState<FontName>('bold')
   const set = async () => {
-    const bytes = await (await fetch(FONTS[font]!.url)).arrayBuffer()
     const height = typedNumber(size) ?? Number.NaN
-    const reply = await lathe.call('lettering', { font: bytes, text, size: height, drawing })
+    const reply = await lathe.call('lettering', { font, text, size: height, drawing })
     if (!reply.ok) toast.error(reply.diagnosis.message)
     else {
       setInputs(op.id, { drawing: reply.value.drawing })
@@ -41,7 +32,7 @@ export function Lettering({ op, drawing }: { op: Op; drawing: Drawing }) {
         onText={setText}
       />
       <TextInput
-        aria-label="Size of the text, mm"
+        aria-label="Height of the capitals, mm"
         className="figures w-12"
         value={size}
         onText={setSize}
@@ -49,14 +40,14 @@ export function Lettering({ op, drawing }: { op: Op; drawing: Drawing }) {
       <Choice
         label="Font"
         value={font}
-        options={Object.entries(FONTS).map(([value, f]) => ({ value, label: f.label }))}
-        onChange={setFont}
+        options={FONT_NAMES.map((value) => ({ value, label: value }))}
+        onChange={(name) => setFont(name as FontName)}
       />
       <Button
         className="py-0!"
         onClick={() =>
           void set().catch((e: unknown) =>
-            toast.error(e instanceof EngineError ? e.message : 'The font cannot be fetched.'),
+            toast.error(e instanceof EngineError ? e.message : String(e)),
           )
         }
       >

@@ -1,4 +1,5 @@
 import type { ExactPart, KernelJob } from '@ivory/core/exact'
+import type { FontName } from '@ivory/core/letters'
 import type { WorkingRange } from '@ivory/core/limits'
 import type { Frame, Outcome, P2, P3 } from '@ivory/core/math'
 import type { Drawing, Finding, HoldState, Row, Suggestion } from '@ivory/core/profile'
@@ -120,7 +121,7 @@ export interface Calls {
     reply: Outcome<BroughtIn>
   }
   lettering: {
-    ask: { font: ArrayBuffer; text: string; size: number; drawing: Drawing }
+    ask: { font: FontName; text: string; size: number; drawing: Drawing }
     reply: Outcome<BroughtIn>
   }
   /** The pieces of a profile as DXF or SVG. */

@@ -125,6 +125,7 @@ export const ROW_KEY = 'i'
 export const OP_LETTERS: Readonly<Record<string, string>> = {
   plane: 'd',
   profile: 'p',
+  text: 't',
   axis: 'a',
   point: 'o',
   revolve: 'r',

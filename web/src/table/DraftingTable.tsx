@@ -48,11 +48,12 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
   const drawing = isProfile ? (op.inputs.drawing as Drawing) : empty
   // An op that cannot turn its profile shows that profile, marked where it is open.
   const failing = useSession((s) => s.view?.reports.find((r) => r.id === op?.id)?.status === 'fail')
-  const shownId = isProfile
-    ? op.id
-    : failing && typeof op?.inputs.profile === 'string'
-      ? op.inputs.profile
-      : null
+  const shownId =
+    isProfile || op?.kind === 'text'
+      ? op.id
+      : failing && typeof op?.inputs.profile === 'string'
+        ? op.inputs.profile
+        : null
   const profile = view?.profiles.find((p) => p.id === shownId)
   const frame = profile?.frame ?? FRONT
   const points = profile?.points ?? {}

@@ -1,3 +1,4 @@
+import { apartVerb } from './apart'
 import { type CombineArgs, combineVerb } from './combine'
 import { type DraftArgs, draftVerb } from './draft'
 import { type MoveArgs, moveVerb } from './move'
@@ -10,6 +11,7 @@ import { type StepArgs, stepVerb } from './step'
 import { type TurnedArgs, turnedVerb } from './turned'
 import type { Verb } from './verb'
 
+export type { Sheet } from './part'
 export type { Bench, Named } from './verb'
 
 /** What each verb is told. */
@@ -17,6 +19,7 @@ export interface VerbArgs {
   turned: TurnedArgs
   prism: PrismArgs
   combine: CombineArgs
+  apart: Record<string, never>
   part: PartArgs
   move: MoveArgs
   pattern: PatternArgs
@@ -31,6 +34,7 @@ export const VERBS: { readonly [V in keyof VerbArgs]: Verb<VerbArgs[V]> } = {
   turned: turnedVerb,
   prism: prismVerb,
   combine: combineVerb,
+  apart: apartVerb,
   part: partVerb,
   move: moveVerb,
   pattern: patternVerb,

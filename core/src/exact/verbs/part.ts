@@ -1,35 +1,50 @@
-import { add3, bad, dot3, type Frame, good, scale3, sub3 } from '../../math'
+import type { WireCurve } from '../../kernel'
+import { add3, bad, dot3, type Frame, good, type P3, scale3, sub3 } from '../../math'
 import { soundVolume } from '../accept'
 import { namesFrom } from '../names'
-import { keepMade, type Named, type Verb } from './verb'
+import { type Bench, keepMade, type Named, type Verb } from './verb'
+
+/** Curves that follow each other, swept along a way, and the name of the face each makes. */
+export interface Sheet {
+  chain: WireCurve[]
+  names: string[]
+  /** mm */
+  way: P3
+}
 
 export interface PartArgs {
   op: string
   planes: Frame[]
+  sheets?: Sheet[]
 }
 
-/** A body parted by planes; the parts in the order of the planes' sides, those in front last. */
+/** A body parted by planes and sheets; the parts in the order of the planes' sides, those in front last. */
 export const partVerb: Verb<PartArgs> = {
-  version: 1,
-  run(bench, on, { op, planes }) {
+  version: 2,
+  run(bench, on, { op, planes, sheets = [] }) {
     const { kernel } = bench
     const [target] = on
-    const { bounds, volume: whole } = kernel.measure(target!.shape)
-    const middle = scale3(add3(bounds.min, bounds.max), 0.5)
-    const reach = 2 * Math.hypot(...sub3(bounds.max, bounds.min))
-    // The cutting squares stand across from the body, wherever the planes' own origins are.
-    const near = planes.map((f) => {
-      const off = dot3(sub3(middle, f.origin), f.z)
-      return { ...f, origin: sub3(middle, scale3(f.z, off)) }
-    })
-    const made = keepMade(bench, kernel.partAt(target!.shape, near, reach))
-    const cuts = planes.map((_, i) => [[planes.length > 1 ? `${op}:cut${i + 1}` : `${op}:cut`]])
-    const names = namesFrom(made.origins, [target!.names, ...cuts], op)
+    const whole = kernel.measure(target!.shape).volume
+    const tools = [...squares(bench, target!, planes, op), ...sheets.map((x) => skin(bench, x, op))]
+    const made = keepMade(
+      bench,
+      kernel.part(
+        target!.shape,
+        tools.map((t) => t.shape),
+      ),
+    )
+    const names = namesFrom(made.origins, [target!.names, ...tools.map((t) => t.names)], op)
     const parts = kernel.solidFaces(made.shape).map(({ solid, faces }) => ({
       shape: bench.keep(solid),
       names: faces.map((f) => names[f]!),
     }))
-    if (parts.length < 2) return bad('misses', 'The plane does not go through the body.')
+    if (parts.length < 2)
+      return bad(
+        'misses',
+        sheets.length === 0
+          ? 'The plane does not go through the body.'
+          : 'The curve does not go right across the body, or misses it.',
+      )
     let sum = 0
     for (const p of parts) {
       const volume = soundVolume(kernel, p.shape, 'A part')
@@ -46,4 +61,22 @@ export const partVerb: Verb<PartArgs> = {
     sorted.sort((a, b) => (a.side < b.side ? -1 : a.side > b.side ? 1 : 0))
     return good(sorted.map((x) => x.p))
   },
+}
+
+/** Squares on the planes, large enough and across from the body wherever the planes' own origins are. */
+function squares(bench: Bench, target: Named, planes: readonly Frame[], op: string): Named[] {
+  const { bounds } = bench.kernel.measure(target.shape)
+  const middle = scale3(add3(bounds.min, bounds.max), 0.5)
+  const reach = 2 * Math.hypot(...sub3(bounds.max, bounds.min))
+  return planes.map((f, i) => {
+    const off = dot3(sub3(middle, f.origin), f.z)
+    const near = { ...f, origin: sub3(middle, scale3(f.z, off)) }
+    const names = [[planes.length > 1 ? `${op}:cut${i + 1}` : `${op}:cut`]]
+    return { shape: bench.keep(bench.kernel.square(near, reach)), names }
+  })
+}
+
+function skin(bench: Bench, { chain, names, way }: Sheet, op: string): Named {
+  const made = keepMade(bench, bench.kernel.sheet(chain, way))
+  return { shape: made.shape, names: namesFrom(made.origins, [], op, { swept: names }) }
 }

@@ -1,5 +1,5 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs'
-import { dot3, type Frame, toSpace } from '../../math'
+import { type Frame, toSpace } from '../../math'
 import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
 import { originsOf } from '../trace'
@@ -42,24 +42,16 @@ export function boolean(
   return { shape, origins: originsOf(oc, s, shape, [target, ...tools], op) }
 }
 
-/** A solid parted by planes at once; `reach` mm is more than its size. */
-export function partAt(
+/** A solid parted by faces and solids at once; it stays whole where none goes right through it. */
+export function part(
   oc: Oc,
   s: KernelScope,
   target: TopoDS_Shape,
-  planes: readonly Frame[],
-  reach: number,
-) {
-  const tools = planes.map((f) => {
-    const at = middleOn(f)
-    const corner = (u: number, v: number) => toSpace(f, at[0] + u * reach, at[1] + v * reach)
-    const loop = [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)]
-    const lines = loop.map((a, i) => ({ kind: 'line' as const, a, b: loop[(i + 1) % 4]! }))
-    return planarFace(oc, s, [lines]).face as TopoDS_Shape
-  })
+  tools: readonly TopoDS_Shape[],
+): { shape: TopoDS_Shape; origins: Origin[][] } {
   const op = s.keep(new oc.BRepAlgoAPI_Splitter())
   op.SetArguments(s.keep(new oc.NCollection_List_TopoDS_Shape([target])))
-  op.SetTools(s.keep(new oc.NCollection_List_TopoDS_Shape(tools)))
+  op.SetTools(s.keep(new oc.NCollection_List_TopoDS_Shape([...tools])))
   op.SetNonDestructive(true)
   op.Build(s.keep(new oc.Message_ProgressRange()))
   if (op.HasErrors()) throw new KernelError('The body could not be parted there.')
@@ -67,5 +59,10 @@ export function partAt(
   return { shape, origins: originsOf(oc, s, shape, [target, ...tools], op) }
 }
 
-/** Where on a plane the origin of space stands, in its own coordinates. */
-const middleOn = (f: Frame): [number, number] => [-dot3(f.origin, f.x), -dot3(f.origin, f.y)]
+/** A square of twice `reach` mm about the origin of a plane. */
+export function square(oc: Oc, s: KernelScope, f: Frame, reach: number): TopoDS_Shape {
+  const corner = (u: number, v: number) => toSpace(f, u * reach, v * reach)
+  const loop = [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)]
+  const lines = loop.map((a, i) => ({ kind: 'line' as const, a, b: loop[(i + 1) % 4]! }))
+  return planarFace(oc, s, [lines]).face
+}

@@ -5,21 +5,23 @@ import { KernelError, type PlanarFace, type WireCurve } from '../types'
 
 /** A planar face of the kernel, and its edges in the order of the curves given. */
 export function planarFace(oc: Oc, s: KernelScope, loops: PlanarFace) {
-  const edges: ReturnType<typeof edgeOf>[] = []
-  const wires = loops.map((loop) => {
-    const maker = s.keep(new oc.BRepBuilderAPI_MakeWire())
-    for (const c of loop) {
-      maker.Add(s.keep(edgeOf(oc, s, c)))
-      if (!maker.IsDone()) throw new KernelError('The outline does not join up for the kernel.')
-      // The wire's own edge: it shares its ends with its neighbours.
-      edges.push(s.keep(maker.Edge()))
-    }
-    return s.keep(maker.Wire())
-  })
-  const maker = s.keep(new oc.BRepBuilderAPI_MakeFace(wires[0]!, true))
-  for (const hole of wires.slice(1)) maker.Add(hole)
+  const made = loops.map((loop) => wireOf(oc, s, loop))
+  const maker = s.keep(new oc.BRepBuilderAPI_MakeFace(made[0]!.wire, true))
+  for (const hole of made.slice(1)) maker.Add(hole.wire)
   if (!maker.IsDone()) throw new KernelError('The outline is not flat for the kernel.')
-  return { face: s.keep(maker.Face()), edges }
+  return { face: s.keep(maker.Face()), edges: made.flatMap((m) => m.edges) }
+}
+
+/** Curves that follow each other as one wire, and its edges in their order. */
+export function wireOf(oc: Oc, s: KernelScope, chain: readonly WireCurve[]) {
+  const maker = s.keep(new oc.BRepBuilderAPI_MakeWire())
+  const edges = chain.map((c) => {
+    maker.Add(s.keep(edgeOf(oc, s, c)))
+    if (!maker.IsDone()) throw new KernelError('The outline does not join up for the kernel.')
+    // The wire's own edge: it shares its ends with its neighbours.
+    return s.keep(maker.Edge())
+  })
+  return { wire: s.keep(maker.Wire()), edges }
 }
 
 function edgeOf(oc: Oc, s: KernelScope, c: WireCurve) {

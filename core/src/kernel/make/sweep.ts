@@ -3,8 +3,8 @@ import type { P3 } from '../../math'
 import { Numbered, type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
 import { type History, listed } from '../trace'
-import type { Origin, PlanarFace } from '../types'
-import { planarFace } from './face'
+import type { Origin, PlanarFace, WireCurve } from '../types'
+import { planarFace, wireOf } from './face'
 
 interface Sweep extends Required<Pick<History, 'Generated'>> {
   Shape(): TopoDS_Shape
@@ -39,6 +39,13 @@ export function turn(
       : new oc.BRepPrimAPI_MakeRevol(face, ax, angle, true),
   )
   return traced(oc, s, maker, edges, !whole)
+}
+
+/** A chain of curves along a straight way, mm: an open skin. */
+export function sheet(oc: Oc, s: KernelScope, chain: readonly WireCurve[], way: P3) {
+  const { wire, edges } = wireOf(oc, s, chain)
+  const vec = s.keep(new oc.gp_Vec(...way))
+  return traced(oc, s, s.keep(new oc.BRepPrimAPI_MakePrism(wire, vec, true, true)), edges, false)
 }
 
 function traced(oc: Oc, s: KernelScope, maker: Sweep, edges: TopoDS_Edge[], ends: boolean) {

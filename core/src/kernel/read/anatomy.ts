@@ -1,4 +1,4 @@
-import type { TopoDS_Shape } from 'replicad-opencascadejs'
+import type { gp_Ax1, TopoDS_Shape } from 'replicad-opencascadejs'
 import type { P3 } from '../../math'
 import { hashOf, type Numbered, type Oc, topologyOf } from '../explore'
 import type { KernelScope } from '../scope'
@@ -73,15 +73,14 @@ function faceInfo(oc: Oc, s: KernelScope, shape: TopoDS_Shape): FaceInfo {
   oc.BRepGProp.SurfaceProperties(face, props, false, false)
   const kind = KINDS[adaptor.GetType()] ?? 'free'
   const info: FaceInfo = { kind, area: props.Mass() }
+  const lineOf = (axis: gp_Ax1): { origin: P3; dir: P3 } => {
+    const [p, d] = [s.keep(axis.Location()), s.keep(axis.Direction())]
+    return { origin: [p.X(), p.Y(), p.Z()], dir: [d.X(), d.Y(), d.Z()] }
+  }
+  if (kind === 'plane') info.flat = lineOf(s.keep(s.keep(adaptor.Plane()).Axis()))
   if (kind === 'cylinder') {
     const cylinder = s.keep(adaptor.Cylinder())
-    const axis = s.keep(cylinder.Axis())
-    const [p, d] = [s.keep(axis.Location()), s.keep(axis.Direction())]
-    info.round = {
-      origin: [p.X(), p.Y(), p.Z()],
-      dir: [d.X(), d.Y(), d.Z()],
-      radius: cylinder.Radius(),
-    }
+    info.round = { ...lineOf(s.keep(cylinder.Axis())), radius: cylinder.Radius() }
   }
   return info
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { type Curve, nearest, pointAt, tangentAt } from '../../curve'
+import type { ExactPart } from '../../exact'
 import {
   add3,
   bad,
@@ -8,6 +9,7 @@ import {
   dot3,
   type Frame,
   good,
+  norm3,
   type Outcome,
   type P3,
   scale3,
@@ -18,7 +20,7 @@ import {
 import { type Value, valueSchema } from '../../profile'
 import type { FaceRef } from '../../refs'
 import { type Face, type TurnedBody, turnedPoint } from '../../turned'
-import { pickFaces } from '../pick'
+import { pickExactFaces, pickFaces } from '../pick'
 import { type OpContext, type OpResult, sectionOf } from '../state'
 
 /** What a datum op sees, and where it leaves what a person should know although it worked. */
@@ -102,6 +104,8 @@ export function pickedFaces(
 /** Frames of the picked faces, all of which must be flat; none when none is picked. */
 export function pickedFrames(i: PickInputs, ctx: DatumContext): Outcome<Frame[]> {
   if (i.faces.length === 0) return good([])
+  const part = ctx.body(i.body ?? '')?.shape
+  if (part?.kind === 'exact') return exactFrames(part, i.faces, ctx)
   const picked = pickedFaces(i, ctx)
   if (!picked.ok) return picked
   const { body, faces } = picked.value
@@ -117,6 +121,29 @@ export function pickedFrames(i: PickInputs, ctx: DatumContext): Outcome<Frame[]>
     const { x, y, z } = body.frame
     const origin = toSpace(body.frame, 0, 0, p[1])
     frames.push(up ? { origin, x, y, z } : { origin, x, y: scale3(y, -1), z: scale3(z, -1) })
+  }
+  return good(frames)
+}
+
+/** The same of a body that is not turned: about the foot of the origin of space, x level. */
+function exactFrames(
+  part: ExactPart,
+  refs: readonly FaceRef[],
+  ctx: DatumContext,
+): Outcome<Frame[]> {
+  const picked = pickExactFaces(part, refs, ctx, 'faces')
+  if (!picked.ok) return picked
+  ctx.warnings.push(...picked.value.warnings)
+  const frames: Frame[] = []
+  for (const i of picked.value.items) {
+    const { kind, middle, normal: z } = part.faces[i]!
+    if (kind !== 'plane')
+      return bad('not-flat', 'This face is not flat; a plane is set off flat faces only.', [
+        { at: middle },
+      ])
+    const level = cross3([0, 0, 1], z)
+    const x: P3 = norm3(level) > 1e-9 ? unit3(level) : [1, 0, 0]
+    frames.push({ origin: scale3(z, dot3(middle, z)), x, y: cross3(z, x), z })
   }
   return good(frames)
 }

@@ -19,7 +19,7 @@ import { sourcesOf } from './project'
 const inputs = z.object({
   plane: z.string().min(1),
   drawing: drawingSchema,
-  use: z.enum(['turn', 'flat']).default('turn'),
+  use: z.enum(['turn', 'flat', 'open']).default('turn'),
   /** A picture to trace: a kept file, its lower left corner and width in mm. It changes no geometry. */
   picture: z
     .object({
@@ -50,6 +50,7 @@ export const profileOp = defineOp<z.infer<typeof inputs>>({
       options: [
         { value: 'turn', label: 'Turning about its axis' },
         { value: 'flat', label: 'Carrying straight out' },
+        { value: 'open', label: 'Parting: lines may stay open' },
       ],
     },
     { name: 'drawing', label: 'Drawing', help: 'Drawn on the Drafting table.', type: 'drawing' },
@@ -64,7 +65,7 @@ export const profileOp = defineOp<z.infer<typeof inputs>>({
       (v, want) => within(v, want, ctx.read(v, want)),
       sourcesOf(drawing, on.frame, ctx),
     )
-    const health = profileHealth(drawing, shape, use === 'turn')
+    const health = profileHealth(drawing, shape, use)
     const { conflict, unreached } = shape.hold
     const warnings = [
       ...(unreached ? [NOT_REACHED] : []),

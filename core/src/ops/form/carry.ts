@@ -40,7 +40,7 @@ export function carriedOut(
   if (Math.abs(angle) < 1e-9) {
     const from = Math.min(...spans.value.map((s) => s.from))
     const to = Math.max(...spans.value.map((s) => s.to))
-    return prism(frame, areas, from, to, ctx)
+    return prismOf(frame, areas, from, to, ctx)
   }
   if (!(Math.abs(angle) < Math.PI / 2)) return bad('draft', 'The draft must be less than 90 deg.')
   const halves: ExactPart[] = []
@@ -97,7 +97,7 @@ const passes = (where: string) =>
   bad('misses', `The body lies ${where} the profile; turn the way it goes round.`)
 
 /** How far a body reaches along a plane's normal, from the plane, mm. */
-function reachOf({ measure: { bounds } }: ExactPart, f: Frame): [number, number] {
+export function reachOf({ measure: { bounds } }: ExactPart, f: Frame): [number, number] {
   const heights: number[] = []
   for (const x of [bounds.min[0], bounds.max[0]])
     for (const y of [bounds.min[1], bounds.max[1]])
@@ -113,7 +113,8 @@ const outlines = (f: Frame, areas: readonly Region[], height: number): Outline[]
 const areaSum = (areas: readonly Region[]): number =>
   areas.reduce((sum, r) => sum + regionArea(r), 0)
 
-const prism = (
+/** Areas carried from one height over their plane to another, mm. */
+export const prismOf = (
   f: Frame,
   areas: readonly Region[],
   from: number,
@@ -142,7 +143,7 @@ function drafted(
   angle: number,
   ctx: OpContext,
 ): Outcome<ExactPart> {
-  const straight = prism(f, areas, span.from, span.to, ctx)
+  const straight = prismOf(f, areas, span.from, span.to, ctx)
   if (!straight.ok) return straight
   const part = straight.value
   const outward = span.to > offset
@@ -187,11 +188,11 @@ function upToPlane(
   if (high - low < 1e-9) {
     if (Math.abs(low - offset) < 1e-9)
       return bad('not-positive', 'That plane is the one the extrusion starts from.')
-    return prism(f, areas, Math.min(low, offset), Math.max(low, offset), ctx)
+    return prismOf(f, areas, Math.min(low, offset), Math.max(low, offset), ctx)
   }
   const ahead = low >= offset
   const spare = high - low + 1
-  const long = prism(f, areas, ahead ? offset : low - spare, ahead ? high + spare : offset, ctx)
+  const long = prismOf(f, areas, ahead ? offset : low - spare, ahead ? high + spare : offset, ctx)
   if (!long.ok) return long
   const parts = ctx.kernel({
     verb: 'part',

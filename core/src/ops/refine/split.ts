@@ -1,5 +1,4 @@
 import { z } from 'zod'
-import type { ExactPart } from '../../exact'
 import {
   bad,
   cross3,
@@ -16,23 +15,34 @@ import { valueSchema } from '../../profile'
 import { sectionBounds, splitAt, type TurnedBody, volumeOf } from '../../turned'
 import { exactOf } from '../exact'
 import { defineOp } from '../spec'
-import type { Body, OpContext, OpMade, OpResult } from '../state'
+import type { Body, OpContext, OpMade } from '../state'
+import { partedBy } from './parting'
+import { atPlanes, intoPieces, splitExact } from './parts'
 import { isExact, withShape } from './rounding'
 
 const inputs = z.object({
   body: z.string(),
   /** Absent in files from before there were heights: then at the plane. */
-  how: z.enum(['height', 'plane']).default('plane'),
+  how: z.enum(['height', 'plane', 'tools', 'loose']).default('plane'),
   height: valueSchema.optional(),
   plane: z.string().min(1).optional(),
+  also: z.array(z.string().min(1)).max(100).default([]),
+  profiles: z.array(z.string().min(1)).max(100).default([]),
+  tools: z.array(z.string().min(1)).max(200).default([]),
+  reach: z.enum(['through', 'deep']).default('through'),
+  deep: valueSchema.default(1),
+  parts: z.enum(['tool', 'each']).default('tool'),
+  stay: z.enum(['no', 'yes']).default('no'),
   keep: z.enum(['both', 'below', 'above']).default('both'),
 })
 
-export const splitOp = defineOp<z.infer<typeof inputs>>({
+type Inputs = z.infer<typeof inputs>
+
+export const splitOp = defineOp<Inputs>({
   kind: 'split',
-  version: 3,
+  version: 4,
   label: 'Split',
-  help: 'Parts a body at a plane.',
+  help: 'Parts a body at planes, along what is drawn, or by other bodies.',
   stage: 'refine',
   inputs,
   fields: [
@@ -40,11 +50,13 @@ export const splitOp = defineOp<z.infer<typeof inputs>>({
     {
       name: 'how',
       label: 'Part',
-      help: 'At a height typed here, or at a plane that stands in the route.',
+      help: 'At a height typed here, at planes of the route, along profiles and text, by bodies, or where it is loose.',
       type: 'choice',
       options: [
         { value: 'height', label: 'At a height' },
-        { value: 'plane', label: 'At a plane' },
+        { value: 'plane', label: 'At planes' },
+        { value: 'tools', label: 'Along outlines, by bodies' },
+        { value: 'loose', label: 'Into its loose pieces' },
       ],
     },
     {
@@ -61,7 +73,69 @@ export const splitOp = defineOp<z.infer<typeof inputs>>({
       label: 'At',
       help: 'Any plane that goes through the body.',
       type: 'plane',
-      when: (i) => i.how !== 'height',
+      when: (i) => i.how === 'plane',
+    },
+    {
+      name: 'also',
+      label: 'And at',
+      help: 'More planes that part it in one go.',
+      type: 'planes',
+      when: (i) => i.how === 'plane',
+    },
+    {
+      name: 'profiles',
+      label: 'Along',
+      help: 'Closed outlines and text part what lies in them; open curves part the body right through.',
+      type: 'profiles',
+      when: byTools,
+    },
+    {
+      name: 'tools',
+      label: 'By',
+      help: 'Bodies whose walls part it: what lies in each is a part.',
+      type: 'bodies',
+      when: byTools,
+    },
+    {
+      name: 'reach',
+      label: 'How deep',
+      help: 'How far outlines go into the body from their plane.',
+      type: 'choice',
+      options: [
+        { value: 'through', label: 'Right through' },
+        { value: 'deep', label: 'A depth behind the plane' },
+      ],
+      when: byTools,
+    },
+    {
+      name: 'deep',
+      label: 'Depth',
+      help: 'Behind the plane of the outlines.',
+      type: 'value',
+      dim: 'length',
+      when: (i) => byTools(i) && i.reach === 'deep',
+    },
+    {
+      name: 'parts',
+      label: 'Makes',
+      help: 'Whether what lies in one tool is one body, letters of a text together, say.',
+      type: 'choice',
+      options: [
+        { value: 'tool', label: 'A part for each tool' },
+        { value: 'each', label: 'A part for each loose piece' },
+      ],
+      when: byTools,
+    },
+    {
+      name: 'stay',
+      label: 'The bodies',
+      help: 'Whether the bodies that part it stay.',
+      type: 'choice',
+      options: [
+        { value: 'no', label: 'are used up' },
+        { value: 'yes', label: 'stay' },
+      ],
+      when: byTools,
     },
     {
       name: 'keep',
@@ -73,6 +147,7 @@ export const splitOp = defineOp<z.infer<typeof inputs>>({
         { value: 'below', label: 'The lower part' },
         { value: 'above', label: 'The upper part' },
       ],
+      when: (i) => i.how === 'height' || (i.how === 'plane' && !hasMore(i)),
     },
   ],
   start: ({ body, middle }) => ({
@@ -80,10 +155,20 @@ export const splitOp = defineOp<z.infer<typeof inputs>>({
     how: 'height' as const,
     height: middle ?? 10,
     keep: 'both' as const,
+    also: [],
+    profiles: [],
+    tools: [],
+    reach: 'through' as const,
+    deep: 1,
+    parts: 'tool' as const,
+    stay: 'no' as const,
   }),
-  evaluate({ body: id, how, height, plane: planeId, keep }, ctx) {
+  evaluate(input, ctx) {
+    const { body: id, how, height, plane: planeId, keep } = input
     const body = ctx.body(id)
     if (!body) return bad('no-body', 'Choose a body; it must come earlier in the route.')
+    if (how === 'tools') return byOutlines(input, body, ctx)
+    if (how === 'loose') return intoPieces(body, ctx)
     if (how === 'height' && height === undefined)
       return bad('no-height', 'Type the height to part it at.')
     const turned = body.shape.kind === 'turned' ? body.shape.turned : null
@@ -96,6 +181,7 @@ export const splitOp = defineOp<z.infer<typeof inputs>>({
         'no-plane',
         `The plane "${planeId ?? ''}" does not exist at this point of the route.`,
       )
+    if (how === 'plane' && input.also.length > 0) return atPlanes(body, plane, input.also, ctx)
     const at = turned && heightOf(plane, turned)
     if (!turned || at === null) return splitExact(body, plane, keep, ctx)
     const parts = splitAt(turned, at, `${ctx.op}:cut`)
@@ -135,6 +221,29 @@ export const splitOp = defineOp<z.infer<typeof inputs>>({
   },
 })
 
+function byTools(i: Readonly<Record<string, unknown>>): boolean {
+  return i.how === 'tools'
+}
+function hasMore(i: Readonly<Record<string, unknown>>): boolean {
+  return Array.isArray(i.also) && i.also.length > 0
+}
+
+/** Along what is drawn and by other bodies. */
+function byOutlines(i: Inputs, body: Body, ctx: OpContext): Outcome<OpMade> {
+  const part = exactOf(body, ctx)
+  if (!part.ok) return part
+  const deep = i.reach === 'deep' ? ctx.read(i.deep, 'length') : null
+  const bodies = [...new Set(i.tools)].filter((t) => t !== body.id)
+  const tools = {
+    profiles: [...new Set(i.profiles)],
+    bodies,
+    deep,
+    each: i.parts === 'each',
+    stay: i.stay === 'yes',
+  }
+  return partedBy(body, part.value, tools, ctx)
+}
+
 /** Height along a body's axis at which a plane crosses it squarely; null where it does not. */
 function heightOf(plane: Frame, b: TurnedBody): number | null {
   if (norm3(cross3(plane.z, b.frame.z)) > 1e-9) return null
@@ -145,42 +254,4 @@ function heightOf(plane: Frame, b: TurnedBody): number | null {
 function levelPlane(height: number, b: TurnedBody | null): Frame {
   const f: Frame = b?.frame ?? { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] }
   return { ...f, origin: toSpace(f, 0, 0, height) }
-}
-
-/** By the exact kernel: along any plane. What lies in front of it is the upper part. */
-function splitExact(
-  body: Body,
-  plane: Frame,
-  keep: 'both' | 'below' | 'above',
-  ctx: OpContext,
-): Outcome<OpMade> {
-  const part = exactOf(body, ctx)
-  if (!part.ok) return part
-  const made = ctx.kernel({
-    verb: 'part',
-    args: { op: ctx.op, planes: [plane] },
-    on: [part.value.key],
-  })
-  if (!made.ok)
-    return made.diagnosis.code === 'misses'
-      ? bad('misses', `The plane does not go through ${body.name}.`)
-      : made
-  const front = (p: ExactPart) => dot3(sub3(p.measure.centroid, plane.origin), plane.z) > 0
-  const below = made.value.filter((p) => !front(p))
-  const above = made.value.filter(front)
-  const kept = keep === 'both' ? [...below, ...above] : keep === 'below' ? below : above
-  const cm3 = (list: ExactPart[]) =>
-    `${fixed(list.reduce((v, p) => v + p.measure.volume, 0) / 1000, 1)} cm³`
-  const bodies: OpResult['bodies'] = {}
-  for (const [i, p] of kept.entries()) {
-    const id = i === 0 ? body.id : i === 1 ? ctx.op : `${ctx.op}-${i}`
-    const name =
-      i === 0 ? body.name : `${body.name} ${front(p) ? 'upper' : 'lower'}${i > 1 ? ` ${i}` : ''}`
-    bodies[id] = { id, name, shape: p }
-  }
-  return good({
-    bodies,
-    warnings: [],
-    consequence: `${cm3(below)} below, ${cm3(above)} above`,
-  })
 }

@@ -5,9 +5,9 @@ import { setInputs, useSession } from '../../session/session'
 import { Choice, CommitInput } from '../../ui/controls'
 import { FileField } from '../FileField'
 import { opName } from '../names'
-import { Bodies } from './Bodies'
 import { PlaceInput } from './PlaceInput'
 import { Refs } from './Refs'
+import { Several } from './Several'
 
 /** Where the things a field chooses from are listed. */
 const TABLE = { profile: 'profiles', plane: 'planes', axis: 'axes', point: 'points' } as const
@@ -51,7 +51,8 @@ export function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type
   }
   if (field.type === 'file') return <FileField op={op} name={field.name} accept=".step,.stp" />
   if (field.type === 'faces' || field.type === 'edges') return <Refs op={op} field={field} />
-  if (field.type === 'bodies') return <Bodies op={op} name={field.name} label={field.label} />
+  if (field.type === 'bodies' || field.type === 'profiles' || field.type === 'planes')
+    return <Several op={op} field={field} />
   if (field.type === 'text')
     return (
       <CommitInput

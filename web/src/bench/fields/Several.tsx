@@ -1,0 +1,52 @@
+import type { Field } from '@ivory/core/ops'
+import type { Op } from '@ivory/core/workpiece'
+import { setInputs, useSession } from '../../session/session'
+import { opName } from '../names'
+
+const NONE = {
+  bodies: 'There is no other body yet.',
+  profiles: 'There is no profile yet.',
+  planes: 'There is no other plane.',
+} as const
+
+/** Several bodies, profiles or planes: ticked in a list of those that are there. */
+export function Several({
+  op,
+  field,
+}: {
+  op: Op
+  field: Field & { type: 'bodies' | 'profiles' | 'planes' }
+}) {
+  const available = useSession((s) => s.settled?.available[op.id])
+  const doc = useSession((s) => s.doc)
+  const chosen = (op.inputs[field.name] as string[] | undefined) ?? []
+  // What the op has in its single field is not offered again.
+  const others =
+    field.type === 'bodies'
+      ? (available?.bodies ?? []).filter((b) => b.id !== op.inputs.body)
+      : (available?.[field.type] ?? [])
+          .filter((id) => field.type !== 'planes' || id !== op.inputs.plane)
+          .map((id) => ({ id, name: opName(doc, id) }))
+  if (others.length === 0) return <span className="text-soft">{NONE[field.type]}</span>
+  return (
+    <fieldset className="flex flex-col">
+      <legend className="sr-only">{field.label}</legend>
+      {others.map((b) => (
+        <label key={b.id} className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={chosen.includes(b.id)}
+            onChange={(e) =>
+              setInputs(op.id, {
+                [field.name]: e.target.checked
+                  ? [...chosen, b.id]
+                  : chosen.filter((id) => id !== b.id),
+              })
+            }
+          />
+          {b.name}
+        </label>
+      ))}
+    </fieldset>
+  )
+}
