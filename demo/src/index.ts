@@ -5,12 +5,15 @@ import eggCup from '../set/egg-cup.lathe.json'
 import mixingBowl from '../set/mixing-bowl.lathe.json'
 import oilCruet from '../set/oil-cruet.lathe.json'
 import pepperMillTop from '../set/pepper-mill-top.lathe.json'
+import timerDial from '../set/timer-dial.lathe.json'
 
 /** The Saltmarsh Counter Set: kitchen goods of a made-up studio. The cruet comes first. */
 export function demoSet(): Workpiece[] {
-  return [oilCruet, mixingBowl, eggCup, pepperMillTop, batterScoop, counterClip].map((doc) => {
-    const read = checkWorkpiece(doc)
-    if (!read.ok) throw new Error(read.diagnosis.message)
-    return read.value
-  })
+  return [oilCruet, mixingBowl, eggCup, pepperMillTop, batterScoop, counterClip, timerDial].map(
+    (doc) => {
+      const read = checkWorkpiece(doc)
+      if (!read.ok) throw new Error(read.diagnosis.message)
+      return read.value
+    },
+  )
 }

@@ -1,10 +1,11 @@
 import { z } from 'zod'
 import type { How } from '../../kernel'
 import { bad, good, type Outcome } from '../../math'
-import { type Region, regionsOf } from '../../profile'
+import type { Region } from '../../profile'
 import { exactBody, loosePieces } from '../exact'
 import { defineOp } from '../spec'
 import { type OpResult, type Profile, volumeWords } from '../state'
+import { closedAreas } from './areas'
 import { carriedOut, carryingInputs } from './carry'
 import { withProfileFixes } from './faults'
 import { onto, ontoFields, ontoInputs } from './onto'
@@ -126,9 +127,9 @@ export const extrudeOp = defineOp<Inputs>({
 
 /** The closed areas of a profile, pieces named by what they sweep. */
 function areasOf(p: Profile, op: string): Outcome<Region[]> {
-  const live = p.shape.drawn.filter((d) => !d.construction)
-  if (live.length === 0) return bad('empty-profile', 'The profile has nothing drawn in it yet.')
-  const areas = regionsOf(live.map((d) => ({ curve: d.curve, name: `${op}:${d.id}` })))
+  if (p.shape.drawn.every((d) => d.construction))
+    return bad('empty-profile', 'The profile has nothing drawn in it yet.')
+  const areas = closedAreas(p.shape, `${op}:`)
   if (!areas.ok || areas.value.length > 0) return areas
   return bad('open-profile', 'The profile encloses nothing: it is open.')
 }

@@ -12,8 +12,9 @@ import {
   sub3,
   toSpace,
 } from '../../math'
-import { type Drawn, openChains, regionsOf } from '../../profile'
+import { openChains } from '../../profile'
 import { exactBody, reshaped } from '../exact'
+import { closedAreas, liveSegs } from '../form/areas'
 import { prismOf, reachOf } from '../form/carry'
 import type { Body, OpContext, OpResult, Profile } from '../state'
 
@@ -151,9 +152,7 @@ function toolsOf(
   ctx: OpContext,
 ): Outcome<{ solids: Tool[]; sheets: Sheet[] }> {
   const { frame: f, shape } = profile
-  const live = shape.drawn.filter((d: Drawn) => !d.construction)
-  const segs = live.map((d) => ({ curve: d.curve, name: `${mark}.${d.id}` }))
-  const areas = regionsOf(segs)
+  const areas = closedAreas(shape, `${mark}.`)
   if (!areas.ok) return areas
   const [low, high] = reachOf(body, f)
   const spare = 0.1 * (high - low) + 1
@@ -166,7 +165,7 @@ function toolsOf(
     solids.push({ part: made.value, name })
   }
   const put = (z: number) => (p: readonly [number, number]) => toSpace(f, p[0], p[1], z)
-  const sheets = openChains(segs).map((chain): Sheet => {
+  const sheets = openChains(liveSegs(shape, `${mark}.`)).map((chain): Sheet => {
     const curves = chain.map((s) => ({ s, wires: wiresOf(s.curve, put(low - spare)) }))
     return {
       chain: curves.flatMap((c) => c.wires),
