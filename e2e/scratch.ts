@@ -1,4 +1,5 @@
 import { launch } from './browser'
+
 const browser = await launch()
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 page.on('console', (m) => m.type() === 'error' && console.log('console:', m.text()))
@@ -6,12 +7,18 @@ page.on('pageerror', (e) => console.log('page error:', e.message))
 await page.goto('http://127.0.0.1:4173/')
 await page.waitForTimeout(3000)
 await page.goto('http://127.0.0.1:4173/')
-await page.getByRole('link', { name: /Timer dial/ }).first().click()
+await page
+  .getByRole('link', { name: /Timer dial/ })
+  .first()
+  .click()
 await page.waitForTimeout(15000)
 await page.getByRole('navigation', { name: 'Route' }).getByText('Minutes', { exact: true }).click()
 await page.waitForTimeout(3000)
 await page.screenshot({ path: '/tmp/a.png' })
-await page.getByRole('navigation', { name: 'Route' }).getByText('Part it all at once', { exact: true }).click()
+await page
+  .getByRole('navigation', { name: 'Route' })
+  .getByText('Part it all at once', { exact: true })
+  .click()
 await page.waitForTimeout(2000)
 await page.getByRole('button', { name: 'top', exact: true }).click()
 await page.waitForTimeout(1500)

@@ -161,8 +161,8 @@ class OcctKernel implements Kernel {
       tessellate(oc, s, this.#shape(h), chord, angle),
     )
   }
-  toStep(solids: { solid: SolidHandle; name: string }[]): Uint8Array {
-    const given = solids.map(({ solid, name }) => ({ shape: this.#shape(solid), name }))
+  toStep(solids: { solid: SolidHandle; name: string; color?: string }[]): Uint8Array {
+    const given = solids.map(({ solid, ...rest }) => ({ shape: this.#shape(solid), ...rest }))
     return this.#run('Writing STEP failed', (oc, s) => toStep(oc, s, given))
   }
   fromStep(bytes: Uint8Array): SolidHandle {

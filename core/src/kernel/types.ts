@@ -156,7 +156,8 @@ export interface Kernel {
   anatomy(s: SolidHandle, chord: number, angle: number): Anatomy
   /** Triangles within `chord` mm and `angle` rad of the true surface. */
   tessellate(s: SolidHandle, chord: number, angle: number): KernelMesh
-  toStep(solids: { solid: SolidHandle; name: string }[]): Uint8Array
+  /** A STEP file of bodies with their names (ASCII) and colours ("#rrggbb"). */
+  toStep(solids: { solid: SolidHandle; name: string; color?: string }[]): Uint8Array
   fromStep(bytes: Uint8Array): SolidHandle
   toBytes(s: SolidHandle): Uint8Array
   fromBytes(bytes: Uint8Array): SolidHandle

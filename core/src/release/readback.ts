@@ -8,6 +8,8 @@ import { readThreeMf } from './threemf'
 /** What a body is known to be before it leaves. */
 export interface Leaving {
   name: string
+  /** "#rrggbb", of formats that carry colours. */
+  color?: string
   /** mm3, of what is written: the solid, or its triangles. */
   volume: number
   /** Loose parts it consists of. */
@@ -61,6 +63,8 @@ export function rereadStep(
   bytes: Uint8Array,
   bodies: readonly Leaving[],
 ): Outcome<{ off: number }> {
+  const unsaid = unsaidIn(new TextDecoder().decode(bytes), bodies)
+  if (unsaid) return refused(unsaid)
   const back = kernel.fromStep(bytes)
   const parts = kernel.solidsOf(back)
   try {
@@ -83,6 +87,24 @@ export function rereadStep(
   } finally {
     for (const h of [back, ...parts]) kernel.free(h)
   }
+}
+
+/** Which name or colour a STEP text does not carry, if any. */
+function unsaidIn(text: string, bodies: readonly Leaving[]): string | null {
+  const inks = [...text.matchAll(/COLOUR_RGB\('[^']*',([^)]*)\)/g)].map((m) =>
+    m[1]!.split(',').map(Number),
+  )
+  for (const { name, color } of bodies) {
+    const quoted = name.replace(/\\/g, '\\\\').replace(/'/g, "''")
+    if (!text.includes(`PRODUCT('${quoted}'`)) return `the name ${name} is not in it`
+    if (!color) continue
+    const parts = [1, 3, 5].map((k) => Number.parseInt(color.slice(k, k + 2), 16) / 255)
+    // Pure colours are written by their names.
+    const pure = parts.every((c) => c === 0 || c === 1)
+    if (!pure && !inks.some((ink) => parts.every((c, k) => Math.abs(c - ink[k]!) < 2e-3)))
+      return `the colour of ${name} is not in it`
+  }
+  return null
 }
 
 const refused = (why: string) =>

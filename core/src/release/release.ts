@@ -1,3 +1,4 @@
+import { zipSync } from 'fflate'
 import type { ShapeStore } from '../exact'
 import { KernelError, type SolidHandle } from '../kernel'
 import { bad, fixed, good, type Outcome } from '../math'
@@ -12,7 +13,7 @@ import { rereadMeshes, rereadStep } from './readback'
 import { writeStl } from './stl'
 import { writeThreeMf } from './threemf'
 
-export const FORMATS = ['step', 'stl', '3mf', 'obj', 'svg'] as const
+export const FORMATS = ['step', 'stl', 'zip', '3mf', 'obj', 'svg'] as const
 export type Format = (typeof FORMATS)[number]
 
 /** Chord tolerances on offer, mm, and the largest turn between facets (rad) that goes with them. */
@@ -33,6 +34,7 @@ export interface ReleasedFile {
 const MIME: Record<Format, string> = {
   step: 'model/step',
   stl: 'model/stl',
+  zip: 'application/zip',
   '3mf': 'model/3mf',
   obj: 'model/obj',
   svg: 'image/svg+xml',
@@ -71,7 +73,7 @@ export function release(
   const text = (s: string) => new TextEncoder().encode(s)
   if (format === 'step') {
     if (!exact) return bad('no-kernel', 'STEP needs the exact kernel, which is not loaded.')
-    return stepFile(bodies, exact, file)
+    return stepFile(w, bodies, exact, file)
   }
   if (format === 'svg') {
     const turned = bodies.map((b) => b.shape).find((s) => s.kind === 'turned')
@@ -90,6 +92,7 @@ export function release(
     body: b,
   }))
   const meshes = meshed.map((m) => m.mesh)
+  if (format === 'zip') return zipped(w, meshed)
   const bytes =
     format === 'stl'
       ? writeStl(meshes)
@@ -113,6 +116,36 @@ export function release(
     `read again: ${triangles.toLocaleString('en-US')} triangles, closed, volume ${under} for a chord of ${chord} mm${touching}`,
   )
 }
+
+/** An STL file a body, all in the workpiece's own place and way up, in one archive; each is read again. */
+function zipped(
+  w: Workpiece,
+  meshed: readonly { name: string; mesh: TriMesh }[],
+): Outcome<ReleasedFile> {
+  const files: Record<string, Uint8Array> = {}
+  for (const [i, { name, mesh }] of meshed.entries()) {
+    const bytes = writeStl([mesh])
+    const leaving = { name, volume: measureMesh(mesh).volume, solids: 1 }
+    const read = rereadMeshes('stl', bytes, [leaving])
+    if (!read.ok) return read
+    const stem = fileStem(name)
+    files[`${stem}${`${stem}.stl` in files ? `-${i + 1}` : ''}.stl`] = bytes
+  }
+  const n = meshed.length
+  return good({
+    name: `${fileStem(w.name)}-stl.zip`,
+    mime: MIME.zip,
+    bytes: zipSync(files),
+    note: `${n} STL ${n === 1 ? 'file' : 'files'}, each read again and closed`,
+  })
+}
+
+/** Text of a STEP file is ASCII: letters with marks lose them, others become a question mark. */
+const stepName = (name: string): string =>
+  name
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .replace(/[^ -~]/g, '?')
 
 /** Largest difference a mesh within `chord` of the body can make to its volume, mm3 (area times chord). */
 export const volumeDeviation = (b: Body, chord: number): number => bodyMeasure(b).area * chord
@@ -144,6 +177,7 @@ const exactMesh = (
 ): TriMesh => weldIndexed(exact.store.kernel.tessellate(shapeOf(key, exact), chord, angle))
 
 function stepFile(
+  w: Workpiece,
   bodies: Body[],
   exact: ExactShapes,
   file: (bytes: Uint8Array, note: string) => Outcome<ReleasedFile>,
@@ -151,18 +185,19 @@ function stepFile(
   const { kernel } = exact.store
   const lifted: SolidHandle[] = []
   try {
-    const solids = bodies.map(({ name, shape }) => {
-      if (shape.kind === 'exact') return { solid: shapeOf(shape.key, exact), name }
+    const solids = bodies.map(({ id, name, shape }) => {
+      const called = { name: stepName(name), color: w.bodies[id]?.color ?? PLAIN_COLOR }
+      if (shape.kind === 'exact') return { solid: shapeOf(shape.key, exact), ...called }
       const solid = liftToSolid(kernel, shape.turned)
       lifted.push(solid)
-      return { solid, name }
+      return { solid, ...called }
     })
     const bytes = kernel.toStep(solids)
     const read = rereadStep(
       kernel,
       bytes,
-      bodies.map((b) => ({
-        name: b.name,
+      bodies.map((b, i) => ({
+        ...solids[i]!,
         volume: bodyMeasure(b).volume,
         ...(b.shape.kind === 'turned'
           ? { solids: b.shape.turned.regions.length }

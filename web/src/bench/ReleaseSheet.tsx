@@ -9,8 +9,9 @@ import { downloadFile } from '../ui/download'
 import { VerdictMark } from '../ui/verdict'
 
 const WORD: Record<Format, { label: string; help: string }> = {
-  step: { label: 'STEP', help: 'exact solids for other programs and mould makers' },
+  step: { label: 'STEP', help: 'exact solids with names and colours, for mould makers' },
   stl: { label: 'STL', help: 'triangles for the printer, binary' },
+  zip: { label: 'STL each', help: 'a file a body, all the same way up, zipped' },
   '3mf': { label: '3MF', help: 'triangles with names and colours' },
   obj: { label: 'OBJ', help: 'triangles as text' },
   svg: { label: 'Drawing', help: 'dimensioned half-section, SVG in real mm' },

@@ -3,27 +3,33 @@ import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
 import { KernelError } from '../types'
 
-export function toStep(
-  oc: Oc,
-  s: KernelScope,
-  solids: { shape: TopoDS_Shape; name: string }[],
-): Uint8Array {
+export interface StepBody {
+  shape: TopoDS_Shape
+  /** In ASCII. */
+  name: string
+  /** "#rrggbb" */
+  color?: string | undefined
+}
+
+/** Shapes with their names and colours, in the order given. */
+export function toStep(oc: Oc, s: KernelScope, bodies: readonly StepBody[]): Uint8Array {
   oc.Interface_Static.SetCVal('write.step.unit', 'MM')
-  const writer = s.keep(new oc.STEPControl_Writer())
-  for (const { shape, name } of solids) {
-    oc.Interface_Static.SetCVal('write.step.product.name', name)
-    const range = s.keep(new oc.Message_ProgressRange())
-    const status = writer.Transfer(
-      shape,
-      oc.STEPControl_StepModelType.STEPControl_AsIs,
-      true,
-      range,
-    )
-    if (status !== oc.IFSelect_ReturnStatus.IFSelect_RetDone) {
-      throw new KernelError(`"${name}" could not be written as STEP.`)
-    }
+  const text = (t: string) => s.keep(new oc.TCollection_ExtendedString(t, true))
+  const doc = s.keep(new oc.TDocStd_Document(text('XmlOcaf')))
+  const main = s.keep(doc.Main())
+  const shapes = s.keep(oc.XCAFDoc_DocumentTool.ShapeTool(main))
+  const colors = s.keep(oc.XCAFDoc_DocumentTool.ColorTool(main))
+  for (const { shape, name, color } of bodies) {
+    const label = s.keep(shapes.AddShape(shape, false, false))
+    s.keep(oc.TDataStd_Name.Set(label, text(name)))
+    if (!color) continue
+    const ink = s.keep(new oc.Quantity_Color())
+    if (oc.Quantity_Color.ColorFromHex(color, ink))
+      colors.SetColor(label, ink, oc.XCAFDoc_ColorType.XCAFDoc_ColorSurf)
   }
-  writer.Write('out.step')
+  const writer = s.keep(new oc.STEPCAFControl_Writer())
+  if (!writer.Perform(doc, 'out.step', s.keep(new oc.Message_ProgressRange())))
+    throw new KernelError('The bodies could not be written as STEP.')
   return taken(oc, 'out.step')
 }
 
