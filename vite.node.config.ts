@@ -1,7 +1,7 @@
 import { defineConfig } from 'vite'
 
 /** Left where they are installed: each finds a file of its own beside itself. */
-const OUTSIDE = ['replicad-opencascadejs', 'piscina']
+const OUTSIDE = ['replicad-opencascadejs', 'manifold-3d', 'piscina']
 
 /** The command line, the server and its threads as plain files in `dist/`, packages taken in. */
 export default defineConfig({

@@ -1,6 +1,5 @@
 // Pieces of the exact kernel, each with a store of its own, so that nothing can be reused.
-import { ShapeStore } from '@ivory/core/exact'
-import { loadKernel } from '@ivory/core/kernel'
+import { loadShapes, ShapeStore } from '@ivory/core/exact'
 import { inPlace, RebuildCache, rebuildWith } from '@ivory/core/rebuild'
 import type { Workpiece } from '@ivory/core/workpiece'
 import { demoSet } from '@ivory/demo'
@@ -22,13 +21,13 @@ const withFigure = (w: Workpiece, name: string, expr: string): Workpiece => ({
 
 /** A piece from nothing, an early figure changed, an edit that touches nothing, and a shape asked for again. */
 export async function benchExact(row: Row): Promise<void> {
-  const kernel = await loadKernel()
+  const { kernel, meshes } = await loadShapes()
   for (const [name, figure, value] of [
     ['Batter scoop', 'wide', '15 mm'],
     ['Counter clip', 'boss', '7.5 mm'],
   ] as const) {
     const w = demoSet().find((d) => d.name === name)!
-    const store = new ShapeStore(kernel)
+    const store = new ShapeStore(kernel, meshes)
     const cache = new RebuildCache()
     const run = (doc: Workpiece) =>
       rebuildWith(

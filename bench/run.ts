@@ -3,10 +3,10 @@
 
 import { readFileSync } from 'node:fs'
 import { loadKernel } from '@ivory/core/kernel'
+import { writeStl } from '@ivory/core/mesh'
 import { START, turnedOf } from '@ivory/core/ops'
 import { dragTo, enclosed, hold, offsetChain } from '@ivory/core/profile'
 import { RebuildCache, rangeOf, readGauges, rebuild } from '@ivory/core/rebuild'
-import { writeStl } from '@ivory/core/release'
 import { liftToSolid, solidMesh } from '@ivory/core/turned'
 import type { Workpiece } from '@ivory/core/workpiece'
 import { demoSet } from '@ivory/demo'

@@ -6,7 +6,7 @@ export default defineConfig({
   root: import.meta.dirname,
   plugins: [react(), tailwind()],
   worker: { format: 'es' },
-  optimizeDeps: { exclude: ['replicad-opencascadejs'] },
+  optimizeDeps: { exclude: ['replicad-opencascadejs', 'manifold-3d'] },
   build: { target: 'es2022', chunkSizeWarningLimit: 1500 },
   server: { port: 5173, proxy: { '/api': 'http://127.0.0.1:4173' } },
 })

@@ -81,7 +81,7 @@ async function exportTo(path: string, to: string, tolerance: number | undefined)
   const built = await rebuildWith(w, inPlace(w, theShapes))
   const failed = built.reports.find((r) => r.status === 'fail')
   if (failed) throw new Refusal(`Op ${failed.number} fails: ${failed.diagnoses[0]!.message}`)
-  const exact = Object.values(built.state.bodies).some((b) => b.shape.kind === 'exact')
+  const exact = Object.values(built.state.bodies).some((b) => b.shape.kind !== 'turned')
   const made = release(w, built, format, {
     ...(tolerance === undefined ? {} : { chord: tolerance }),
     ...(format === 'step' || exact ? { shapes: await theShapes() } : {}),

@@ -1,6 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { measureMesh } from '@ivory/core/mesh'
-import { readStl } from '@ivory/core/release'
+import { measureMesh, readStl } from '@ivory/core/mesh'
 import { expect, test } from '@playwright/test'
 
 /** A route of turned bodies is measured without the exact kernel. */

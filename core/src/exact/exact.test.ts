@@ -1,21 +1,23 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { type Kernel, loadKernel, type Motion, type WireCurve } from '../kernel'
 import type { P2, P3 } from '../math'
-import { measureMesh } from '../mesh'
+import { loadMeshSolids, type MeshSolids, measureMesh } from '../mesh'
 import type { KernelJob } from './job'
 import type { ExactPart } from './part'
 import { ShapeStore } from './store'
 
 let kernel: Kernel
+let meshes: MeshSolids
 beforeAll(async () => {
   kernel = await loadKernel()
+  meshes = await loadMeshSolids()
 })
 
 /** Runs jobs on one store. */
 class Shop {
   readonly store: ShapeStore
   constructor(most?: number) {
-    this.store = new ShapeStore(kernel, most)
+    this.store = new ShapeStore(kernel, meshes, most)
   }
 
   run(job: KernelJob) {

@@ -16,7 +16,8 @@ export interface ExactEdge extends EdgeInfo {
 }
 /** A body of the exact kernel: what was measured on it, its faces and edges, and what shows it. */
 export interface ExactPart {
-  kind: 'exact'
+  /** Of true surfaces, or of nothing but the triangles that show it. */
+  kind: 'exact' | 'mesh'
   key: string
   measure: SolidMeasure
   faces: ExactFace[]
@@ -38,13 +39,14 @@ export function partOf(
   measure: SolidMeasure,
   a: Anatomy,
   names: readonly string[][],
+  kind: ExactPart['kind'] = 'exact',
 ): ExactPart {
   const { positions, normals, triangles, faceOf, lines, edgeOf } = a
   const spots = faceSpots(a)
   const middles = edgeMiddles(a)
   const bends = edgeBends(a, middles)
   return {
-    kind: 'exact',
+    kind,
     key,
     measure,
     faces: a.faces.map((f, i) => ({ ...f, names: names[i] ?? [], ...onPlane(f, spots[i]!) })),

@@ -1,34 +1,40 @@
 import { type Kernel, KernelError, loadKernel, type SolidHandle } from '../kernel'
 import { bad, good, type Outcome } from '../math'
+import { loadMeshSolids, MeshError, type MeshSolids, type TriMesh, weldIndexed } from '../mesh'
 import { jobKey, type KernelJob, type PartKey, partKey, splitKey } from './job'
 import { type ExactPart, partOf, SHOWN } from './part'
-import { type Bench, type Named, VERBS } from './verbs'
+import { inTriangles, meshPart } from './triangles'
+import { type Bench, type Named, type NamedMesh, VERBS } from './verbs'
 import type { Verb } from './verbs/verb'
 
 /** Shapes kept at most; each is 50 kB to 2 MB in the kernel. */
 const MOST = 400
 
-/** A kernel with room for its shapes. In a browser `wasmUrl` says where its WebAssembly file is served. */
-export const loadShapes = async (wasmUrl?: string): Promise<ShapeStore> =>
-  new ShapeStore(await loadKernel(wasmUrl))
+/** A kernel with room for its shapes. In a browser the addresses of the WebAssembly files are needed. */
+export async function loadShapes(at?: { kernel: string; meshes: string }): Promise<ShapeStore> {
+  const [kernel, meshes] = await Promise.all([loadKernel(at?.kernel), loadMeshSolids(at?.meshes)])
+  return new ShapeStore(kernel, meshes)
+}
 
 /**
  * Shapes in the kernel by key. A shape that is gone is made again from its recipe; the oldest go first.
  */
 export class ShapeStore {
   readonly kernel: Kernel
+  readonly meshes: MeshSolids
   readonly #files = new Map<string, () => Outcome<Uint8Array>>()
   /** The jobs it was told of, by key. */
   readonly #recipes = new Map<string, KernelJob>()
   /** In the order of their last use. */
-  readonly #shapes = new Map<PartKey, Named>()
+  readonly #shapes = new Map<PartKey, Named | NamedMesh>()
   /** How many parts each job made. */
   readonly #counts = new Map<string, number>()
 
   readonly #most: number
 
-  constructor(kernel: Kernel, most = MOST) {
+  constructor(kernel: Kernel, meshes: MeshSolids, most = MOST) {
     this.kernel = kernel
+    this.meshes = meshes
     this.#most = most
   }
 
@@ -55,12 +61,14 @@ export class ShapeStore {
       const key = jobKey(job)
       return good(
         made.value.map((x, i) =>
-          partOf(
-            partKey(key, i),
-            this.kernel.measure(x.shape),
-            this.kernel.anatomy(x.shape, SHOWN.chord, SHOWN.angle),
-            x.names,
-          ),
+          'mesh' in x
+            ? meshPart(partKey(key, i), x)
+            : partOf(
+                partKey(key, i),
+                this.kernel.measure(x.shape),
+                this.kernel.anatomy(x.shape, SHOWN.chord, SHOWN.angle),
+                x.names,
+              ),
         ),
       )
     })
@@ -70,7 +78,18 @@ export class ShapeStore {
   shape(key: PartKey): Outcome<SolidHandle> {
     return this.#guarded(() => {
       const named = this.#named(key)
-      return named.ok ? good(named.value.shape) : named
+      if (!named.ok) return named
+      return 'mesh' in named.value ? needsSurfaces() : good(named.value.shape)
+    })
+  }
+
+  /** The triangles of a part, with shared vertices; of surfaces, within `chord` mm and `angle` rad of them. */
+  triangles(key: PartKey, chord: number, angle: number): Outcome<TriMesh> {
+    return this.#guarded(() => {
+      const named = this.#named(key)
+      if (!named.ok) return named
+      const x = named.value
+      return good('mesh' in x ? x.mesh : weldIndexed(this.kernel.tessellate(x.shape, chord, angle)))
     })
   }
 
@@ -78,7 +97,7 @@ export class ShapeStore {
     try {
       return work()
     } catch (e) {
-      if (!(e instanceof KernelError)) throw e
+      if (!(e instanceof KernelError || e instanceof MeshError)) throw e
       return bad(
         'kernel',
         e.message,
@@ -89,7 +108,7 @@ export class ShapeStore {
     }
   }
 
-  #named(key: PartKey): Outcome<Named> {
+  #named(key: PartKey): Outcome<Named | NamedMesh> {
     const known = this.#shapes.get(key)
     if (known) {
       this.#shapes.delete(key)
@@ -103,10 +122,10 @@ export class ShapeStore {
     return made.ok ? good(made.value[index]!) : made
   }
 
-  #make(job: KernelJob): Outcome<Named[]> {
+  #make(job: KernelJob): Outcome<(Named | NamedMesh)[]> {
     const made = this.#madeBefore(jobKey(job))
     if (made) return good(made)
-    const on: Named[] = []
+    const on: (Named | NamedMesh)[] = []
     for (const key of job.on) {
       const named = this.#named(key)
       if (!named.ok) return named
@@ -115,6 +134,7 @@ export class ShapeStore {
     const loose = new Set<SolidHandle>()
     const bench: Bench = {
       kernel: this.kernel,
+      meshes: this.meshes,
       keep: (shape) => {
         loose.add(shape)
         return shape
@@ -124,12 +144,12 @@ export class ShapeStore {
     }
     try {
       const verb = VERBS[job.verb] as Verb<unknown>
-      const out = verb.run(bench, on, job.args)
+      const out = this.#done(verb, bench, on, job.args)
       if (!out.ok) return out
       const key = jobKey(job)
       this.#counts.set(key, out.value.length)
       for (const [i, x] of out.value.entries()) {
-        loose.delete(x.shape)
+        if ('shape' in x) loose.delete(x.shape)
         this.#shapes.set(partKey(key, i), x)
       }
       return out
@@ -138,8 +158,22 @@ export class ShapeStore {
     }
   }
 
+  /** By surfaces where all bodies have them, else by triangles. */
+  #done<A>(
+    verb: Verb<A>,
+    bench: Bench,
+    on: readonly (Named | NamedMesh)[],
+    args: A,
+  ): Outcome<(Named | NamedMesh)[]> {
+    const solids = on.flatMap((x) => ('shape' in x ? [x] : []))
+    if (solids.length === on.length) return verb.run(bench, solids, args)
+    if (!verb.onMeshes) return needsSurfaces()
+    const meshes = on.map((x) => ('mesh' in x ? x : inTriangles(this.kernel, x)))
+    return verb.onMeshes(bench, meshes, args)
+  }
+
   /** What a job made, where all of it is still there. */
-  #madeBefore(job: string): Named[] | null {
+  #madeBefore(job: string): (Named | NamedMesh)[] | null {
     const count = this.#counts.get(job)
     if (count === undefined) return null
     const made = Array.from({ length: count }, (_, i) => this.#shapes.get(partKey(job, i)))
@@ -147,10 +181,13 @@ export class ShapeStore {
   }
 
   #trim() {
-    for (const [key, { shape }] of this.#shapes) {
+    for (const [key, x] of this.#shapes) {
       if (this.#shapes.size <= this.#most) return
       this.#shapes.delete(key)
-      this.kernel.free(shape)
+      if ('shape' in x) this.kernel.free(x.shape)
     }
   }
 }
+
+const needsSurfaces = () =>
+  bad('needs-surfaces', 'The body consists of triangles; this needs true surfaces.')

@@ -6,7 +6,7 @@ import type { Body, OpContext } from './state'
 
 /** A body as an exact one: lifted where it is turned. Faces keep their names. */
 export function exactOf(body: Body, ctx: OpContext): Outcome<ExactPart> {
-  if (body.shape.kind === 'exact') return good(body.shape)
+  if (body.shape.kind !== 'turned') return good(body.shape)
   const made = ctx.kernel(turnedJob(body.shape.turned))
   return made.ok ? good(made.value[0]!) : made
 }
@@ -18,6 +18,15 @@ export function exactBody(id: string, ctx: OpContext): Outcome<{ body: Body; par
   const part = exactOf(body, ctx)
   return part.ok ? good({ body, part: part.value }) : part
 }
+
+/** Why a body of triangles cannot be worked on by what needs true surfaces (`what`, a noun); null where it can. */
+export const ofTriangles = (body: Body, what: string): Outcome<never> | null =>
+  body.shape.kind !== 'mesh'
+    ? null
+    : bad(
+        'needs-surfaces',
+        `${body.name || 'The body'} consists of triangles; ${what} needs true surfaces. It can be combined, split, moved, patterned, measured and released as triangles.`,
+      )
 
 /** The body with another shape. */
 export const reshaped = (body: Body, part: ExactPart): Omit<Body, 'key'> => ({

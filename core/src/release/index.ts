@@ -9,7 +9,6 @@ export {
   measureReport,
   measureWorkpiece,
 } from './measure'
-export { readObj, writeObj } from './obj'
 export { type BroughtIn, drawingOf, MAX_OUTLINE_BYTES, type Outlines } from './outlines'
 export { placeWords } from './readback'
 export {
@@ -21,6 +20,4 @@ export {
   release,
   volumeDeviation,
 } from './release'
-export { readStl, writeStl } from './stl'
 export { readSvg, writeSvg } from './svgoutline'
-export { readThreeMf, writeThreeMf } from './threemf'

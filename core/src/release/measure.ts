@@ -2,7 +2,7 @@ import type { ShapeStore } from '../exact'
 import { balanceOf } from '../gauges'
 import { KernelError } from '../kernel'
 import { bad, good, type Outcome, type P3, rounded } from '../math'
-import { basinOf, type EdgeCount, measureMesh } from '../mesh'
+import { basinOf, type EdgeCount, measureMesh, readStl } from '../mesh'
 import type { Body } from '../ops'
 import { touchesItself } from '../profile'
 import {
@@ -28,7 +28,6 @@ import {
 } from '../turned'
 import { readWorkpiece, type Workpiece } from '../workpiece'
 import { FINENESS } from './release'
-import { readStl } from './stl'
 
 /** A place on a body's half-section: distance from its axis and height along it, mm. */
 export interface SectionPlace {
@@ -173,7 +172,7 @@ export async function measureWorkpiece(
 function measureBody(w: Workpiece, b: Body): BodyMeasure {
   const density = densityOf(w, b)
   const mass = (volume: number) => (density === undefined ? null : (volume / 1000) * density)
-  if (b.shape.kind === 'exact') {
+  if (b.shape.kind !== 'turned') {
     const m = b.shape.measure
     const plain = plainBody(b.name, 'exact', m.closed, m.valid, m)
     const basin = basinOf(b.shape.mesh)

@@ -1,9 +1,14 @@
 import type { Kernel } from '../kernel'
 import { bad, fixed, good, MODEL, type Outcome, type P3 } from '../math'
-import { edgeWords, type MeshMeasure, measureMesh, type TriMesh } from '../mesh'
-import { readObj } from './obj'
-import { readStl } from './stl'
-import { readThreeMf } from './threemf'
+import {
+  edgeWords,
+  type MeshMeasure,
+  measureMesh,
+  readObj,
+  readStl,
+  readThreeMf,
+  type TriMesh,
+} from '../mesh'
 
 /** What a body is known to be before it leaves. */
 export interface Leaving {

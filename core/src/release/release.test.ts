@@ -1,21 +1,12 @@
 import { strFromU8, unzipSync } from 'fflate'
 import { expect, it } from 'vitest'
-import { measureMesh } from '../mesh'
+import { measureMesh, readStl, writeStl } from '../mesh'
 import { turnedOf } from '../ops'
 import { rebuild } from '../rebuild'
 import { volumeOf } from '../turned'
 import { emptyWorkpiece, type Workpiece } from '../workpiece'
 import { ringRoute } from '../workpiece/samples.test-data'
-import {
-  FINENESS,
-  type Format,
-  fileStem,
-  measureFile,
-  readStl,
-  release,
-  volumeDeviation,
-  writeStl,
-} from '.'
+import { FINENESS, type Format, fileStem, measureFile, release, volumeDeviation } from '.'
 
 const w: Workpiece = {
   ...emptyWorkpiece('w', 'Ring & <Rim>'),

@@ -2,16 +2,13 @@ import { zipSync } from 'fflate'
 import type { ShapeStore } from '../exact'
 import { KernelError, type SolidHandle } from '../kernel'
 import { bad, fixed, good, type Outcome } from '../math'
-import { measureMesh, type TriMesh, weldIndexed } from '../mesh'
+import { measureMesh, type TriMesh, writeObj, writeStl, writeThreeMf } from '../mesh'
 import type { Body } from '../ops'
 import type { Rebuilt } from '../rebuild'
 import { areaOf, liftToSolid, solidMesh, volumeOf } from '../turned'
 import type { Workpiece } from '../workpiece'
 import { sectionDrawing } from './drawing'
-import { writeObj } from './obj'
 import { rereadMeshes, rereadStep } from './readback'
-import { writeStl } from './stl'
-import { writeThreeMf } from './threemf'
 
 export const FORMATS = ['step', 'stl', 'zip', '3mf', 'obj', 'svg'] as const
 export type Format = (typeof FORMATS)[number]
@@ -80,7 +77,7 @@ export function release(
     if (!turned) return bad('no-section', 'No body here has a half-section to draw.')
     return file(text(sectionDrawing(turned.turned, w.name)), 'half-section in real millimetres')
   }
-  if (!exact && bodies.some((b) => b.shape.kind === 'exact'))
+  if (!exact && bodies.some((b) => b.shape.kind !== 'turned'))
     return bad('no-kernel', 'An exact body needs the exact kernel, which is not loaded.')
   const meshed = bodies.map((b) => ({
     name: b.name,
@@ -174,7 +171,12 @@ const exactMesh = (
   key: string,
   exact: ExactShapes,
   { chord, angle }: { chord: number; angle: number },
-): TriMesh => weldIndexed(exact.store.kernel.tessellate(shapeOf(key, exact), chord, angle))
+): TriMesh => {
+  exact.store.learn(exact.made.recipesFor([key]))
+  const mesh = exact.store.triangles(key, chord, angle)
+  if (!mesh.ok) throw new KernelError(mesh.diagnosis.message)
+  return mesh.value
+}
 
 function stepFile(
   w: Workpiece,
@@ -182,12 +184,18 @@ function stepFile(
   exact: ExactShapes,
   file: (bytes: Uint8Array, note: string) => Outcome<ReleasedFile>,
 ): Outcome<ReleasedFile> {
+  const faceted = bodies.filter((b) => b.shape.kind === 'mesh').map((b) => b.name)
+  if (faceted.length > 0)
+    return bad(
+      'needs-surfaces',
+      `${faceted.join(', ')} ${faceted.length === 1 ? 'consists' : 'consist'} of triangles, and STEP takes true surfaces: leave it out, or release STL, 3MF or OBJ.`,
+    )
   const { kernel } = exact.store
   const lifted: SolidHandle[] = []
   try {
     const solids = bodies.map(({ id, name, shape }) => {
       const called = { name: stepName(name), color: w.bodies[id]?.color ?? PLAIN_COLOR }
-      if (shape.kind === 'exact') return { solid: shapeOf(shape.key, exact), ...called }
+      if (shape.kind !== 'turned') return { solid: shapeOf(shape.key, exact), ...called }
       const solid = liftToSolid(kernel, shape.turned)
       lifted.push(solid)
       return { solid, ...called }

@@ -1,12 +1,11 @@
 import { unzipSync } from 'fflate'
 import { expect, it } from 'vitest'
-import { measureMesh } from '../mesh'
+import { measureMesh, readStl } from '../mesh'
 import { built, piece, the } from '../rebuild/exactroute.test-data'
 import { rectangle } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
 import { release } from '.'
 import { rereadStep } from './readback'
-import { readStl } from './stl'
 
 const route = [
   rectangle(10, 'flat', 'top', [0, 0], [10, 10]),

@@ -1,11 +1,11 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { loadShapes, type ShapeStore } from '../exact'
 import type { Kernel } from '../kernel'
-import { measureMesh } from '../mesh'
+import { measureMesh, readStl } from '../mesh'
 import { inPlace, RebuildCache, readGauges, rebuild, rebuildWith } from '../rebuild'
 import { emptyWorkpiece, packFile, unpackFile, type Workpiece } from '../workpiece'
 import { ringRoute } from '../workpiece/samples.test-data'
-import { measureWorkpiece, readStl, release } from '.'
+import { measureWorkpiece, release } from '.'
 
 let kernel: Kernel
 let shapes: ShapeStore

@@ -3,14 +3,15 @@ import { KernelError } from '@ivory/core/kernel'
 import { fixed } from '@ivory/core/math'
 import { inPlace, RebuildCache, rebuildWith } from '@ivory/core/rebuild'
 import { measureFile, release } from '@ivory/core/release'
-import wasmUrl from 'replicad-opencascadejs/wasm?url'
+import meshes from 'manifold-3d/manifold.wasm?url'
+import kernel from 'replicad-opencascadejs/wasm?url'
 import type { Calls, Request, Response } from './protocol'
 
 // A thread of the exact kernel. It cannot be interrupted, so the lathe may end it and start another.
 let loading: Promise<ShapeStore> | undefined
 const cache = new RebuildCache()
 const shapes = () => {
-  loading ??= loadShapes(wasmUrl)
+  loading ??= loadShapes({ kernel, meshes })
   return loading
 }
 

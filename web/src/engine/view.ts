@@ -102,7 +102,7 @@ const saidGauge = (g: GaugeReport, unit: Workpiece['unit']): GaugeReport => ({
 const behind = (t: TurnedBody): TurnedBody => (isWhole(t) ? { ...t, start: 0, sweep: Math.PI } : t)
 
 export function bodyView(b: Body, request: ViewRequest): BodyView {
-  if (b.shape.kind === 'exact') return exactView(b, b.shape, request)
+  if (b.shape.kind !== 'turned') return exactView(b, b.shape, request)
   const t = b.shape.turned
   const fine = request.draft ? DRAFT : FINE
   const mesh = request.solid ? displayMesh(request.cutaway ? behind(t) : t, fine) : null

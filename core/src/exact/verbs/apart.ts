@@ -1,4 +1,5 @@
 import { good } from '../../math'
+import { fromMeshes } from './meshes'
 import type { Verb } from './verb'
 
 /** The solids of a body that do not hang together, each by itself. */
@@ -13,4 +14,6 @@ export const apartVerb: Verb<Record<string, never>> = {
       })),
     )
   },
+  onMeshes: ({ meshes }, [whole]) =>
+    good(meshes.apart(whole!.mesh).map((m) => fromMeshes(m, [whole!], ''))),
 }

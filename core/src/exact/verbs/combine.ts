@@ -1,7 +1,9 @@
 import type { How } from '../../kernel'
 import { bad, good, type Outcome } from '../../math'
+import { measureMesh } from '../../mesh'
 import { soundVolume } from '../accept'
 import { namesFrom } from '../names'
+import { fromMeshes } from './meshes'
 import { type Bench, keepMade, type Named, type Verb } from './verb'
 
 export interface CombineArgs {
@@ -11,6 +13,8 @@ export interface CombineArgs {
 
 /** Share by which measured volumes may break their bounds. */
 const SLACK = 1e-6
+/** The same of triangles in single precision. */
+const MESH_SLACK = 1e-5
 
 /** Ways the kernel combines, in the order they are tried: as they are, unmerged, or with a little give. */
 const RUNGS = [{}, { apart: true }, { near: 1e-5 }, { near: 1e-4 }] as const
@@ -27,6 +31,18 @@ export const combineVerb: Verb<CombineArgs> = {
       first ??= tried
     }
     return first!
+  },
+  onMeshes({ meshes }, on, { op, how }) {
+    const made = meshes.combine(
+      how,
+      on.map((x) => x.mesh),
+    )
+    if (made.mesh.triangles.length === 0) return bad('nothing-left', 'Nothing is left.')
+    const volumes = on.map((x) => measureMesh(x.mesh).volume)
+    const { volume, closed } = measureMesh(made.mesh)
+    if (!closed) return bad('not-sound', 'What they make does not close.')
+    const wrong = outOfBounds(how, volume, volumes, MESH_SLACK)
+    return wrong ?? good([fromMeshes(made, on, op)])
   },
 }
 
@@ -56,6 +72,17 @@ function attempt(
   const volume = soundVolume(kernel, made.shape, 'What they make')
   if (!volume.ok) return volume
   const before = on.map((x) => kernel.measure(x.shape).volume)
+  const wrong = outOfBounds(how, volume.value, before, SLACK)
+  return wrong ?? good([{ shape: made.shape, names }])
+}
+
+/** Refuses a volume (mm3) that bodies of these volumes cannot make this way. */
+function outOfBounds(
+  how: How,
+  volume: number,
+  before: readonly number[],
+  share: number,
+): Outcome<never> | null {
   const [own, ...others] = before as [number, ...number[]]
   const sum = others.reduce((a, b) => a + b, 0)
   const [least, most] =
@@ -64,11 +91,10 @@ function attempt(
       : how === 'cut'
         ? [own - sum, own]
         : [0, Math.min(own, sum)]
-  const slack = SLACK * (own + sum)
-  if (volume.value < least - slack || volume.value > most + slack)
-    return bad(
-      'not-right',
-      'The kernel’s result does not measure what it must, so it is not used. Move one of the bodies a little, so that their faces do not just touch.',
-    )
-  return good([{ shape: made.shape, names }])
+  const slack = share * (own + sum)
+  if (volume >= least - slack && volume <= most + slack) return null
+  return bad(
+    'not-right',
+    'The kernel’s result does not measure what it must, so it is not used. Move one of the bodies a little, so that their faces do not just touch.',
+  )
 }

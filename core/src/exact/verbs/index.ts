@@ -1,6 +1,7 @@
 import { apartVerb } from './apart'
 import { type CombineArgs, combineVerb } from './combine'
 import { type DraftArgs, draftVerb } from './draft'
+import { type MeshFileArgs, meshFileVerb } from './meshfile'
 import { type MoveArgs, moveVerb } from './move'
 import { type PartArgs, partVerb } from './part'
 import { type PatternArgs, patternVerb } from './pattern'
@@ -12,7 +13,7 @@ import { type TurnedArgs, turnedVerb } from './turned'
 import type { Verb } from './verb'
 
 export type { Sheet } from './part'
-export type { Bench, Named } from './verb'
+export type { Bench, Named, NamedMesh } from './verb'
 
 /** What each verb is told. */
 export interface VerbArgs {
@@ -27,6 +28,7 @@ export interface VerbArgs {
   shell: ShellArgs
   draft: DraftArgs
   step: StepArgs
+  meshfile: MeshFileArgs
 }
 
 /** Everything the exact kernel is asked to do. */
@@ -42,4 +44,5 @@ export const VERBS: { readonly [V in keyof VerbArgs]: Verb<VerbArgs[V]> } = {
   shell: shellVerb,
   draft: draftVerb,
   step: stepVerb,
+  meshfile: meshFileVerb,
 }

@@ -1,5 +1,6 @@
 import type { Motion } from '../../kernel'
 import { cross3, dot3, good } from '../../math'
+import { movedMesh } from '../../mesh'
 import { rightVolume } from '../accept'
 import { namesFrom, putAbout } from '../names'
 import { keepMade, type Verb } from './verb'
@@ -28,4 +29,11 @@ export const moveVerb: Verb<MoveArgs> = {
     if (wrong) return wrong
     return good([{ shape: made.shape, names: word ? putAbout(word, names) : names }])
   },
+  onMeshes: (_, [given], { motion, word }) =>
+    good([
+      {
+        mesh: movedMesh(given!.mesh, motion),
+        names: word ? putAbout(word, given!.names) : given!.names,
+      },
+    ]),
 }

@@ -2,7 +2,7 @@ import type { WireCurve } from '../../kernel'
 import { add3, bad, dot3, type Frame, good, type P3, scale3, sub3 } from '../../math'
 import { soundVolume } from '../accept'
 import { namesFrom } from '../names'
-import { type Bench, keepMade, type Named, type Verb } from './verb'
+import { type Bench, keepMade, type Named, type NamedMesh, type Verb } from './verb'
 
 /** Curves that follow each other, swept along a way, and the name of the face each makes. */
 export interface Sheet {
@@ -60,6 +60,26 @@ export const partVerb: Verb<PartArgs> = {
     const sorted = parts.map((p) => ({ p, side: side(p) }))
     sorted.sort((a, b) => (a.side < b.side ? -1 : a.side > b.side ? 1 : 0))
     return good(sorted.map((x) => x.p))
+  },
+  onMeshes({ meshes }, [target], { op, planes, sheets = [] }) {
+    if (sheets.length > 0)
+      return bad('needs-surfaces', 'Triangles are parted by planes and closed outlines only.')
+    // Each plane parts what the ones before it left; those behind come first.
+    let parts: NamedMesh[] = [target!]
+    for (const [i, f] of planes.entries()) {
+      const cut = planes.length > 1 ? `${op}:cut${i + 1}` : `${op}:cut`
+      const halves = parts.map((p) =>
+        meshes
+          .cutAt(p.mesh, f.z, dot3(f.origin, f.z))
+          .map(({ mesh, from }) => ({
+            mesh,
+            names: from.map((x) => (x ? (p.names[x.face] ?? []) : [cut])),
+          }))
+          .filter((half) => half.mesh.triangles.length > 0),
+      )
+      parts = [...halves.flatMap((h) => h.slice(1)), ...halves.flatMap((h) => h.slice(0, 1))]
+    }
+    return parts.length < 2 ? bad('misses', 'The plane does not go through the body.') : good(parts)
   },
 }
 

@@ -1,7 +1,9 @@
 import type { Kernel, Motion, SolidHandle } from '../../kernel'
 import { bad, good } from '../../math'
+import { movedMesh } from '../../mesh'
 import { soundVolume } from '../accept'
 import { namesFrom, putAbout } from '../names'
+import { fromMeshes } from './meshes'
 import { together } from './together'
 import { keepMade, type Named, type Verb } from './verb'
 
@@ -63,6 +65,21 @@ export const patternVerb: Verb<PatternArgs> = {
         'The joined copies do not measure what they must, so they are not used.',
       )
     return good([result])
+  },
+  onMeshes({ meshes }, on, { op, motions, numbers }) {
+    const [given] = on
+    const all = [
+      given!,
+      ...motions.map((motion, i) => ({
+        mesh: movedMesh(given!.mesh, motion),
+        names: putAbout(`${op}:copy${numbers[i]}`, given!.names),
+      })),
+    ]
+    const made = meshes.combine(
+      'join',
+      all.map((x) => x.mesh),
+    )
+    return good([fromMeshes(made, all, op)])
   },
 }
 

@@ -1,5 +1,6 @@
 import type { Kernel, Made, SolidHandle } from '../../kernel'
 import type { Outcome } from '../../math'
+import type { FacedMesh, MeshSolids } from '../../mesh'
 
 /** A shape in the kernel with the names of its faces, in its order. */
 export interface Named {
@@ -7,9 +8,16 @@ export interface Named {
   names: string[][]
 }
 
+/** A body of triangles with the names of its faces. */
+export interface NamedMesh {
+  mesh: FacedMesh
+  names: string[][]
+}
+
 /** The kernel for one job: what is made there and does not become a result is given back. */
 export interface Bench {
   kernel: Kernel
+  meshes: MeshSolids
   /** Notes a shape made on the way. */
   keep(shape: SolidHandle): SolidHandle
   /** The bytes of a kept file. */
@@ -20,7 +28,9 @@ export interface Bench {
 export interface Verb<A> {
   /** Raise when results change for equal arguments. */
   version: number
-  run(bench: Bench, on: readonly Named[], args: A): Outcome<Named[]>
+  run(bench: Bench, on: readonly Named[], args: A): Outcome<(Named | NamedMesh)[]>
+  /** The same where one of the bodies consists of triangles; all are given as such. */
+  onMeshes?(bench: Bench, on: readonly NamedMesh[], args: A): Outcome<NamedMesh[]>
 }
 
 export const keepMade = (bench: Bench, made: Made): Made => ({

@@ -105,7 +105,7 @@ export function pickedFaces(
 export function pickedFrames(i: PickInputs, ctx: DatumContext): Outcome<Frame[]> {
   if (i.faces.length === 0) return good([])
   const part = ctx.body(i.body ?? '')?.shape
-  if (part?.kind === 'exact') return exactFrames(part, i.faces, ctx)
+  if (part && part.kind !== 'turned') return exactFrames(part, i.faces, ctx)
   const picked = pickedFaces(i, ctx)
   if (!picked.ok) return picked
   const { body, faces } = picked.value

@@ -2,25 +2,38 @@ import { z } from 'zod'
 import { bad, type Diagnosis, fixed, good } from '../../math'
 import { defineOp } from '../spec'
 
+type MeshFormat = 'stl' | 'obj' | '3mf'
+
 const inputs = z.object({ file: z.string() })
 
 export const importOp = defineOp<z.infer<typeof inputs>>({
   kind: 'import',
-  version: 1,
+  version: 2,
   label: 'Bring in',
-  help: 'A body from a STEP file, beside what is made here.',
+  help: 'Bodies from a STEP, STL, 3MF or OBJ file, beside what is made here.',
   stage: 'form',
   inputs,
   fields: [
-    { name: 'file', label: 'From', help: 'The STEP file, kept in the workpiece.', type: 'file' },
+    {
+      name: 'file',
+      label: 'From',
+      help: 'A STEP, STL, 3MF or OBJ file, kept in the workpiece. Triangles are taken as millimetres.',
+      type: 'file',
+    },
   ],
   start: () => ({ file: '' }),
   evaluate({ file }, ctx) {
-    if (!file) return bad('no-file', 'Choose a STEP file to bring in.')
+    if (!file) return bad('no-file', 'Choose a file to bring in.')
     const name = ctx.file(file)
     if (name === undefined) return bad('no-file', `The file "${file}" is not in the workpiece.`)
-    const read = ctx.kernel({ verb: 'step', args: { op: ctx.op, file }, on: [] })
-    if (!read.ok) return bad('bad-step', `${name}: ${read.diagnosis.message}`)
+    const format = /\.(stl|obj|3mf)$/i.exec(name)?.[1]?.toLowerCase() as MeshFormat | undefined
+    const read = ctx.kernel(
+      format
+        ? { verb: 'meshfile', args: { op: ctx.op, file, format }, on: [] }
+        : { verb: 'step', args: { op: ctx.op, file }, on: [] },
+    )
+    if (!read.ok)
+      return bad('bad-file', `${name}: ${read.diagnosis.message}`, read.diagnosis.places)
     const part = read.value[0]!
     const { volume, closed, valid, solids } = part.measure
     const warn = (code: string, message: string): Diagnosis => ({
@@ -35,10 +48,15 @@ export const importOp = defineOp<z.infer<typeof inputs>>({
         ...(closed ? [] : [warn('open', 'The body in the file is not closed.')]),
         ...(valid ? [] : [warn('not-valid', 'The file’s geometry fails the kernel’s own check.')]),
         ...(solids > 1
-          ? [warn('several', `The file holds ${solids} solids, kept as one body.`)]
+          ? [
+              warn(
+                'several',
+                `The file holds ${solids} ${format ? 'loose pieces' : 'solids'}, kept as one body; a split into loose pieces parts them.`,
+              ),
+            ]
           : []),
       ],
-      consequence: `${fixed(volume / 1000, 1)} cm³, exact`,
+      consequence: `${fixed(volume / 1000, 1)} cm³, ${format ? 'triangles' : 'exact'}`,
     })
   },
 })

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { bad, good } from '../../math'
 import { valueSchema } from '../../profile'
 import { faceRefSchema } from '../../refs'
-import { exactBody, reshaped } from '../exact'
+import { exactBody, ofTriangles, reshaped } from '../exact'
 import { pickExactFaces } from '../pick'
 import { defineOp } from '../spec'
 import { volumeWords } from '../state'
@@ -44,6 +44,8 @@ export const draftOp = defineOp<z.infer<typeof inputs>>({
     const target = exactBody(id, ctx)
     if (!target.ok) return target
     const { body, part } = target.value
+    const faceted = ofTriangles(body, 'a draft')
+    if (faceted) return faceted
     if (faces.length === 0) return bad('no-faces', 'Choose the faces that lean.')
     const picked = pickExactFaces(part, faces, ctx, 'faces')
     if (!picked.ok) return picked

@@ -107,7 +107,9 @@ export function partedBy(
 
 /** "40.1 + 0.4 cm³": volumes of the parts, the first few of them. */
 function volumes(bodies: readonly (Omit<Body, 'key'> | null)[]): string {
-  const list = bodies.flatMap((b) => (b?.shape.kind === 'exact' ? [b.shape.measure.volume] : []))
+  const list = bodies.flatMap((b) =>
+    b && b.shape.kind !== 'turned' ? [b.shape.measure.volume] : [],
+  )
   const words = list.slice(0, 4).map((v) => (v / 1000).toFixed(1))
   return `${words.join(' + ')}${list.length > 4 ? ' + …' : ''} cm³`
 }
@@ -137,7 +139,9 @@ function divide(
   }
   const rest = cut.value[0]!
   const sum = inside.reduce((v, p) => v + (p?.measure.volume ?? 0), rest.measure.volume)
-  if (Math.abs(sum / body.measure.volume - 1) > 1e-6)
+  // Triangles are kept to single precision.
+  const share = [body, ...tools.map((t) => t.part)].some((p) => p.kind === 'mesh') ? 1e-5 : 1e-6
+  if (Math.abs(sum / body.measure.volume - 1) > share)
     return bad('not-right', 'The parts do not make up the whole, so they are not used.')
   return good({ rest, inside })
 }

@@ -10,7 +10,7 @@ import {
   sectionBounds,
   type TurnedBody,
 } from '../../turned'
-import { reshaped } from '../exact'
+import { ofTriangles, reshaped } from '../exact'
 import { pickEdges, pickExactEdges } from '../pick'
 import { type Body, type OpContext, type OpResult, volumeChange, volumeWords } from '../state'
 
@@ -32,6 +32,8 @@ export function treatEdges(
 ): Outcome<OpResult> {
   const body = ctx.body(bodyId)
   if (!body) return bad('no-body', 'Choose a body; it must come earlier in the route.')
+  const faceted = ofTriangles(body, 'a rounding or bevel')
+  if (faceted) return faceted
   if (refs.length === 0) return bad('no-edges', 'Choose the edges on the model or the section.')
   return body.shape.kind === 'turned'
     ? onSection(ctx, body, body.shape.turned, refs, treatment)
@@ -163,13 +165,13 @@ export const withShape = (body: Body, turned: TurnedBody): Omit<Body, 'key'> => 
 
 /** Whether a body's ops take the exact kernel. */
 export const isExact = (ctx: OpContext, bodyId: string): boolean =>
-  ctx.body(bodyId)?.shape.kind === 'exact'
+  (ctx.body(bodyId)?.shape.kind ?? 'turned') !== 'turned'
 
 /** No rounding or wall can be larger than the section itself, or half an exact body. */
 export function sectionSize(ctx: OpContext, bodyId: string): number | null {
   const body = ctx.body(bodyId)
   if (!body) return null
-  if (body.shape.kind === 'exact') return sizeOf(body.shape) / 2
+  if (body.shape.kind !== 'turned') return sizeOf(body.shape) / 2
   const box = sectionBounds(body.shape.turned)
   return Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1])
 }

@@ -11,7 +11,7 @@ import {
   type WallReading,
   wallOver,
 } from '../../turned'
-import { reshaped } from '../exact'
+import { ofTriangles, reshaped } from '../exact'
 import { pickExactFaces, pickFaces } from '../pick'
 import { defineOp } from '../spec'
 import { type Body, type OpContext, type OpMade, volumeWords } from '../state'
@@ -64,7 +64,9 @@ export const shellOp = defineOp<z.infer<typeof inputs>>({
     if (!body) return bad('no-body', 'Choose a body; it must come earlier in the route.')
     const t = ctx.read(wall, 'length')
     if (!(t > 0)) return bad('not-positive', 'The wall must be more than 0.')
-    if (body.shape.kind === 'exact') return shelledExact(body, body.shape, t, open, side, ctx)
+    const faceted = ofTriangles(body, 'a wall')
+    if (faceted) return faceted
+    if (body.shape.kind !== 'turned') return shelledExact(body, body.shape, t, open, side, ctx)
     const before = body.shape.turned
     const picked = pickFaces(before, open, ctx, 'open')
     if (!picked.ok) return picked

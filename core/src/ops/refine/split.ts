@@ -209,7 +209,7 @@ export const splitOp = defineOp<Inputs>({
   cap: (input, { body: id, how }, ctx) => {
     const body = ctx.body(id)
     if (input !== 'height' || how !== 'height' || !body) return null
-    if (body.shape.kind === 'exact') return Math.max(body.shape.measure.bounds.max[2], 0) || null
+    if (body.shape.kind !== 'turned') return Math.max(body.shape.measure.bounds.max[2], 0) || null
     return Math.max(sectionBounds(body.shape.turned).max[1] * 1.05, 0) || null
   },
   slow: ({ body }, ctx) => isExact(ctx, body),

@@ -49,7 +49,8 @@ export function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type
       <Choice label={field.label} value={String(value ?? '')} options={options} onChange={set} />
     )
   }
-  if (field.type === 'file') return <FileField op={op} name={field.name} accept=".step,.stp" />
+  if (field.type === 'file')
+    return <FileField op={op} name={field.name} accept=".step,.stp,.stl,.3mf,.obj" />
   if (field.type === 'faces' || field.type === 'edges') return <Refs op={op} field={field} />
   if (field.type === 'bodies' || field.type === 'profiles' || field.type === 'planes')
     return <Several op={op} field={field} />

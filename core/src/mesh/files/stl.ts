@@ -1,5 +1,6 @@
-import { bad, good, type Outcome } from '../math'
-import { closeSeams, type TriMesh, weld } from '../mesh'
+import { bad, good, type Outcome } from '../../math'
+import type { TriMesh } from '../types'
+import { closeSeams, weld } from '../weld'
 
 /** Binary STL: 80-byte header, count, then 50 bytes a triangle. Coordinates in mm. */
 export function writeStl(meshes: readonly TriMesh[], header = 'Ivory Lathe, mm'): Uint8Array {

@@ -1,5 +1,5 @@
-import { bad, good, type Outcome } from '../math'
-import type { TriMesh } from '../mesh'
+import { bad, good, type Outcome } from '../../math'
+import type { TriMesh } from '../types'
 
 /** Wavefront OBJ text, one named object a body, mm. */
 export function writeObj(bodies: readonly { name: string; mesh: TriMesh }[]): string {

@@ -6,10 +6,13 @@ import {
   countEdges,
   edgeWords,
   measureMesh,
+  readObj,
+  readThreeMf,
   type TriMesh,
   weld,
-} from '../mesh'
-import { readObj, readThreeMf, writeObj, writeThreeMf } from '.'
+  writeObj,
+  writeThreeMf,
+} from '..'
 
 /** A cube of side 1 at a corner, its triangles facing outward; vertices are shared by the caller. */
 const QUADS = [

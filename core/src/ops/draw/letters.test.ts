@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { boundsOf, type Curve, pointAt } from '../curve'
-import { regionArea, regionsOf } from '../profile'
-import { thinnestNeck } from '../turned'
-import { FONT_NAMES, placeLetters, setLine } from '.'
+import { boundsOf, type Curve, pointAt } from '../../curve'
+import { FONT_NAMES, placeLetters, setLine } from '../../letters'
+import { regionArea, regionsOf } from '../../profile'
+import { thinnestNeck } from '../../turned'
 
 const regions = (curves: readonly Curve[]) => {
   const r = regionsOf(curves.map((curve, i) => ({ curve, name: `${i}` })))

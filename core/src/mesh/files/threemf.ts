@@ -1,7 +1,7 @@
 import { XMLParser } from 'fast-xml-parser'
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
-import { bad, good, type Outcome } from '../math'
-import type { TriMesh } from '../mesh'
+import { bad, good, type Outcome } from '../../math'
+import type { TriMesh } from '../types'
 
 /** Where the package keeps its model. */
 const MODEL = '3D/3dmodel.model'

@@ -1,0 +1,164 @@
+import { describe, expect, it } from 'vitest'
+import type { ExactPart } from '../exact'
+import { measureMesh, readStl, writeObj, writeStl, writeThreeMf } from '../mesh'
+import { readGauges } from '../rebuild'
+import { base, block, built, exact, face, piece, the } from '../rebuild/exactroute.test-data'
+import { type Op, packFile, type Workpiece } from '../workpiece'
+import { op } from '../workpiece/samples.test-data'
+import { release } from '.'
+
+/** A box of 20 x 40 x 20, 60 to 80 along x, as it comes out of the block's own triangles. */
+const boxMesh = async () => {
+  const part = await exact(
+    [base, block, op(30, 'move', 'away', { body: 'block', how: 'by', x: 60, y: 0, z: 0 })],
+    'block',
+  )
+  return part.mesh
+}
+const withFile = async (
+  name: string,
+  bytes: Uint8Array,
+  route: (file: string) => Op[],
+): Promise<Workpiece> => {
+  const packed = packFile(name, bytes)
+  if (!packed.ok) throw new Error(packed.diagnosis.message)
+  const { id, file } = packed.value
+  return { ...piece(route(id)), files: { [id]: file } }
+}
+const bring = (file: string) => op(30, 'import', 'foreign', { file })
+const bodyOf = async (w: Workpiece, id: string) => {
+  const { state, reports } = await built(w)
+  for (const r of reports)
+    expect([r.id, r.status, r.diagnoses[0]?.message ?? '']).toEqual([r.id, 'ok', ''])
+  return state.bodies[id]!.shape as ExactPart
+}
+
+describe('a body of triangles', () => {
+  it.each(['stl', 'obj', '3mf'] as const)('comes in as %s with six faces', async (format) => {
+    const mesh = await boxMesh()
+    const text = (s: string) => new TextEncoder().encode(s)
+    const bodies = [{ name: 'box', color: '#aabbcc', mesh }]
+    const bytes =
+      format === 'stl'
+        ? writeStl([mesh])
+        : format === 'obj'
+          ? text(writeObj(bodies))
+          : writeThreeMf(bodies, 'box')
+    const part = await bodyOf(await withFile(`box.${format}`, bytes, (f) => [bring(f)]), 'foreign')
+    expect(part.kind).toBe('mesh')
+    expect(part.measure.volume).toBeCloseTo(48000, 2)
+    expect(part.faces.map((f) => f.kind)).toEqual(Array(6).fill('plane'))
+    expect(part.edges).toHaveLength(12)
+    expect(part.edges.every((e) => e.bend === 'out' && e.straight)).toBe(true)
+    expect(part.faces.map((f) => f.area).sort((a, b) => a - b)[0]).toBeCloseTo(800, 3)
+  })
+  it('is joined, cut, split, mirrored, patterned and scaled with surfaces beside it; faces keep their names', async () => {
+    const stl = writeStl([await boxMesh()])
+    const w = (more: Op[]) =>
+      withFile('box.stl', stl, (f) => [
+        { ...bring(f), number: 5 },
+        base,
+        block,
+        op(30, 'move', 'nearer', { body: 'foreign', how: 'by', x: -10, y: 5, z: 5 }),
+        ...more,
+      ])
+    const join = op(40, 'combine', 'both', { how: 'join', body: 'block', tools: ['foreign'] })
+    const both = await bodyOf(await w([join]), 'block')
+    // Of 60 x 40 x 20 each, 10 x 35 x 15 is shared.
+    expect(both.measure.volume).toBeCloseTo(96000 - 10 * 35 * 15, 1)
+    expect(both.measure.closed && both.measure.solids === 1).toBe(true)
+    const names = both.faces.flatMap((f) => f.names)
+    expect(names).toContain('block:side1')
+    expect(names).toContain('foreign:f1')
+    const cut = op(40, 'combine', 'less', { how: 'cut', body: 'block', tools: ['foreign'] })
+    expect((await bodyOf(await w([cut]), 'block')).measure.volume).toBeCloseTo(42750, 1)
+    const plane = op(50, 'plane', 'mid', { how: 'offset', from: 'side', offset: 30 })
+    const half = op(60, 'split', 'half', { body: 'block', how: 'plane', plane: 'mid' })
+    const left = await bodyOf(await w([join, plane, half]), 'block')
+    expect(left.measure.volume).toBeCloseTo(24000, 1)
+    expect(left.faces.some((f) => f.names.includes('half:cut'))).toBe(true)
+    const mirror = op(50, 'mirror', 'twin', { body: 'block', plane: 'side', keep: 'joined' })
+    expect((await bodyOf(await w([join, mirror]), 'block')).measure.volume).toBeCloseTo(
+      2 * (96000 - 5250),
+      0,
+    )
+    const row = op(50, 'pattern', 'row', { body: 'foreign', count: 3, pitch: 40, along: 'x' })
+    expect((await bodyOf(await w([row]), 'foreign')).measure.volume).toBeCloseTo((60 + 80) * 800, 0)
+    const scaled = op(50, 'move', 'half', { body: 'foreign', how: 'scale', factor: 0.5 })
+    expect((await bodyOf(await w([scaled]), 'foreign')).measure.volume).toBeCloseTo(6000, 2)
+    const circle = op(45, 'profile', 'hole', {
+      plane: 'top',
+      use: 'flat',
+      drawing: {
+        points: { c: { x: 70, y: 20 } },
+        entities: [{ id: 'ring', kind: 'circle', c: 'c', radius: 5 }],
+      },
+    })
+    const drill = op(50, 'extrude', 'drill', {
+      profile: 'hole',
+      mode: 'cut',
+      body: 'foreign',
+      to: 'through',
+      side: 'alike',
+    })
+    const drilled = await bodyOf(await w([circle, drill]), 'foreign')
+    expect(drilled.measure.volume / (48000 - Math.PI * 25 * 20)).toBeCloseTo(1, 3)
+    expect(drilled.faces.some((f) => f.names.includes('drill:ring'))).toBe(true)
+  })
+  it('takes a plane on its flat faces; its gauges are read', async () => {
+    const stl = writeStl([await boxMesh()])
+    const part = await bodyOf(await withFile('box.stl', stl, (f) => [bring(f)]), 'foreign')
+    const top = part.faces.find((f) => f.normal[2] > 0.9)!
+    const w = await withFile('box.stl', stl, (f) => [
+      bring(f),
+      op(40, 'plane', 'lid', {
+        how: 'offset',
+        body: 'foreign',
+        faces: [face(part, top.names[0]!)],
+        offset: 3,
+      }),
+    ])
+    const gauged = { ...w, gauges: [{ id: 'g', kind: 'width', body: 'foreign', params: {} }] }
+    const result = await built(gauged)
+    expect(result.state.planes.lid!.frame.origin[2]).toBeCloseTo(23, 4)
+    expect(readGauges(gauged, result)[0]!.reading?.text).toBe('60.00 mm')
+  })
+  it('says before trying what it cannot, and leaves as triangles only', async () => {
+    const stl = writeStl([await boxMesh()])
+    const part = await bodyOf(await withFile('box.stl', stl, (f) => [bring(f)]), 'foreign')
+    const ref = face(part, 'foreign:f1')
+    for (const last of [
+      op(40, 'shell', 'x', { body: 'foreign', wall: 2, open: [ref] }),
+      op(40, 'draft', 'x', { body: 'foreign', faces: [ref], plane: 'top', angle: '2 deg' }),
+      op(40, 'fillet', 'x', { body: 'foreign', edges: [], radius: 1 }),
+    ]) {
+      const { reports, waits } = await built(
+        await withFile('box.stl', stl, (f) => [bring(f), last]),
+      )
+      expect(waits).toEqual([])
+      expect(reports[1]!.diagnoses[0]).toMatchObject({ code: 'needs-surfaces' })
+      expect(reports[1]!.diagnoses[0]!.message).toContain('consists of triangles')
+    }
+    const w = await withFile('box.stl', stl, (f) => [bring(f)])
+    const result = await built(w)
+    const shapes = await the()
+    expect(release(w, result, 'step', { shapes })).toMatchObject({
+      ok: false,
+      diagnosis: { code: 'needs-surfaces' },
+    })
+    const out = release(w, result, 'stl', { shapes })
+    if (!out.ok) throw new Error(out.diagnosis.message)
+    const back = readStl(out.value.bytes)
+    expect(back.ok && measureMesh(back.value).volume).toBeCloseTo(48000, 1)
+  })
+  it('with a hole in it is refused with the place of the hole', async () => {
+    const mesh = await boxMesh()
+    const holed = { ...mesh, triangles: mesh.triangles.slice(3) }
+    const w = await withFile('box.stl', writeStl([holed]), (f) => [bring(f)])
+    const d = (await built(w)).reports[0]!.diagnoses[0]!
+    expect(d.message).toContain('not watertight: 3 edges with one side open')
+    expect(d.places).toHaveLength(3)
+    const rubbish = await withFile('box.stl', new TextEncoder().encode('hello'), (f) => [bring(f)])
+    expect((await built(rubbish)).reports[0]!.diagnoses[0]!.message).toMatch(/not an STL file/)
+  })
+})
