@@ -63,7 +63,14 @@ const drag = time((i) => {
   viewOf(
     w,
     rebuild(w, cache),
-    { cutaway: true, fill: null, draft: true, solid: false, plane: START.planes.front!.frame },
+    {
+      cutaway: true,
+      fill: null,
+      draft: true,
+      solid: false,
+      plane: START.planes.front!.frame,
+      cut: { plane: START.planes.front!.frame, free: false },
+    },
     0,
   )
 }, 40)
@@ -98,6 +105,7 @@ const display = time(
       draft: false,
       solid: true,
       plane: START.planes.front!.frame,
+      cut: { plane: START.planes.front!.frame, free: false },
     }),
   10,
 )

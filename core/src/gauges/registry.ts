@@ -1,5 +1,6 @@
 import { balanceGauge } from './balance'
 import { capacityGauge, fillGauge } from './capacity'
+import { clearanceGauge } from './clearance'
 import { massGauge } from './mass'
 import { polesGauge } from './poles'
 import { heightGauge, widthGauge } from './size'
@@ -17,6 +18,7 @@ export const GAUGES: Readonly<Record<string, GaugeSpec>> = Object.fromEntries(
     widthGauge,
     balanceGauge,
     polesGauge,
+    clearanceGauge,
   ].map((g) => [g.kind, g]),
 )
 export const gaugeSpec = (kind: string): GaugeSpec | undefined =>

@@ -65,6 +65,8 @@ interface Common {
   /** The brief's target whose limits count when the gauge has none of its own. */
   target?: Target
   params: { name: string; label: string; help: string; start: number }[]
+  /** Whether it reads between the body and another, named by the parameter `other`; all others when absent. */
+  pair?: boolean
 }
 /** How a gauge reads a body; it gives a sentence where the body has no such measure. */
 export interface GaugeSpec extends Common {
@@ -72,6 +74,8 @@ export interface GaugeSpec extends Common {
   ofSection?(s: SectionSubject, params: Params): Reading | string
   /** On any closed body: one that is not turned, or where no half-section is needed. */
   ofSolid?(s: SolidSubject, params: Params): Reading | string
+  /** Between a body and others. */
+  between?(own: TriMesh, others: readonly { name: string; mesh: TriMesh }[]): Reading | string
 }
 
 /** Reads a gauge on a body of any kind. */

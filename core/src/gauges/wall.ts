@@ -1,34 +1,47 @@
-import { fixed } from '../math'
+import { fixed, type P2, type P3 } from '../math'
+import { wallField } from '../mesh'
 import { wallAlong } from '../turned'
-import type { GaugeSpec } from './spec'
+import type { GaugeSpec, Reading } from './spec'
+
+const text = (x: number) => `${fixed(x, 2)} mm`
+
+/** A wall's reading from its extremes and its mean. */
+const reading = (
+  w: Record<'min' | 'max', { at: P2 | P3; wall: number }> & { mean: number },
+  over: string,
+): Reading => ({
+  low: w.min.wall,
+  high: w.max.wall,
+  text:
+    w.max.wall - w.min.wall < 0.005
+      ? text(w.min.wall)
+      : `${fixed(w.min.wall, 2)}–${fixed(w.max.wall, 2)} mm`,
+  rows: [
+    { label: 'thinnest', text: text(w.min.wall) },
+    { label: `mean ${over}`, text: text(w.mean) },
+    { label: 'thickest', text: text(w.max.wall) },
+  ],
+  places: [
+    { at: w.min.at, label: `thinnest ${text(w.min.wall)}` },
+    { at: w.max.at, label: `thickest ${text(w.max.wall)}` },
+  ],
+})
 
 export const wallGauge: GaugeSpec = {
   kind: 'wall',
   label: 'Wall',
-  help: 'Thinnest and thickest wall along the section, by the largest ball that fits between both sides.',
+  help: 'Thinnest and thickest wall, by the largest ball that fits between both sides; of bodies that are not turned all over their triangles, within 0.05 mm.',
   unit: 'mm',
   target: 'wall',
   params: [],
   ofSection({ turned }) {
     const w = wallAlong(turned)
     if (!w) return 'The body is solid all through, so it has no wall.'
-    const text = (x: number) => `${fixed(x, 2)} mm`
-    return {
-      low: w.min.wall,
-      high: w.max.wall,
-      text:
-        w.max.wall - w.min.wall < 0.005
-          ? text(w.min.wall)
-          : `${fixed(w.min.wall, 2)}–${fixed(w.max.wall, 2)} mm`,
-      rows: [
-        { label: 'thinnest', text: text(w.min.wall) },
-        { label: 'mean along the section', text: text(w.mean) },
-        { label: 'thickest', text: text(w.max.wall) },
-      ],
-      places: [
-        { at: w.min.at, label: `thinnest ${text(w.min.wall)}` },
-        { at: w.max.at, label: `thickest ${text(w.max.wall)}` },
-      ],
-    }
+    return reading(w, 'along the section')
+  },
+  ofSolid({ mesh }) {
+    const w = mesh && wallField(mesh)
+    if (!w) return 'No two sides of the body face each other, so it has no wall.'
+    return reading(w, 'over the surface')
   },
 }

@@ -8,6 +8,7 @@ export {
   type SolveReply,
   type SolveRequest,
   solveWorkpiece,
+  triangleMesh,
   tryDimension,
 } from './inquire'
 export { JobResults } from './jobs'

@@ -1,3 +1,4 @@
+import { SHOWN } from '../exact'
 import {
   gaugeSpec,
   type Reading,
@@ -9,8 +10,10 @@ import {
   verdictOf,
 } from '../gauges'
 import { type Solutions, SPARING, solveFor, type WorkingRange, workingRange } from '../limits'
+import type { TriMesh } from '../mesh'
 import { type Body, opSpec, type State, WaitsForKernel } from '../ops'
 import { DIMENSIONS, relationWords, tryValue } from '../profile'
+import { solidMesh, type TurnedBody } from '../turned'
 import {
   ExpressionError,
   type GaugeDoc,
@@ -82,9 +85,27 @@ function readGauge(
   if (!spec) return none(`There is no gauge of the kind "${g.kind}".`)
   if (!body) return none(g.body ? `The body "${g.body}" is not there.` : 'There is no body yet.')
   if (w.bodies[body.id]?.away) return { ...none(`${body.name} is put away.`), verdict: 'none' }
-  const reading = readWith(spec, subject(body), g.params)
+  const others = () =>
+    Object.values(bodies)
+      .filter((b) => b.id !== body.id && !w.bodies[b.id]?.away)
+      .filter((b) => !g.params.other || b.id === g.params.other)
+      .map((b) => ({ name: b.name || b.id, mesh: triangleMesh(b) }))
+  const reading = spec.between
+    ? spec.between(triangleMesh(body), others())
+    : readWith(spec, subject(body), g.params)
   if (typeof reading === 'string') return none(reading)
   return { ...base, reading, why: '', verdict: verdictOf(reading.low, reading.high, limits) }
+}
+
+/** Made once for each half-section. */
+const meshes = new WeakMap<TurnedBody, TriMesh>()
+
+/** The triangles of a body of any kind. */
+export function triangleMesh({ shape }: Body): TriMesh {
+  if (shape.kind !== 'turned') return shape.mesh
+  const known = meshes.get(shape.turned) ?? solidMesh(shape.turned, SHOWN)
+  meshes.set(shape.turned, known)
+  return known
 }
 
 const worldOf = (w: Workpiece, built: Rebuilt, state: State): World => ({

@@ -1,4 +1,7 @@
-import { good } from '@ivory/core/math'
+import { line } from '@ivory/core/curve'
+import { SHOWN } from '@ivory/core/exact'
+import { dist, good } from '@ivory/core/math'
+import { slice, wallField } from '@ivory/core/mesh'
 import { type Drawing, withPart } from '@ivory/core/profile'
 import {
   driversOf,
@@ -10,6 +13,7 @@ import {
   rebuildWith,
   reshape,
   solveWorkpiece,
+  triangleMesh,
   tryDimension,
   workedOut,
 } from '@ivory/core/rebuild'
@@ -37,6 +41,8 @@ const queue = new Queue(cache.exact, () => post({ is: 'news' }))
 /** The route with all the exact kernel has to do for it done. */
 const settled = (doc: Workpiece) => rebuildWith(doc, runOn(serving, doc), cache)
 const bodiesOf = (built: Rebuilt) => Object.values(built.state.bodies)
+const shownBodies = (doc: Workpiece, built: Rebuilt) =>
+  bodiesOf(built).filter(({ id }) => !doc.bodies[id]?.hidden && !doc.bodies[id]?.away)
 const post = (r: Response, transfer: Transferable[] = []) => postMessage(r, { transfer })
 
 type Handlers = {
@@ -68,7 +74,8 @@ const handlers: Handlers = {
   portrayed: async ({ doc, view }) => viewOf(doc, await settled(doc), view, 0),
   async picks({ doc, op, body, plane }) {
     const found = (await settled(doc)).before[op]?.bodies[body]
-    const view = { cutaway: false, fill: null, draft: true, solid: true, plane }
+    const cut = { plane, free: false }
+    const view = { cutaway: false, fill: null, draft: true, solid: true, plane, cut }
     return found ? bodyView(found, view) : null
   },
   tryDimension: ({ doc, op, id, value }) => tryDimension(rebuild(doc, cache), op, id, value),
@@ -91,6 +98,28 @@ const handlers: Handlers = {
     const { text, skipped } = writeSvg(curves)
     const left = skipped > 0 ? `; ${skipped} of a degree SVG does not have were left out` : ''
     return { text, note: `${curves.length - skipped} pieces in mm${left}` }
+  },
+  async walls({ doc }) {
+    const shown = shownBodies(doc, await settled(doc))
+    return shown.flatMap((b) => {
+      const field = wallField(triangleMesh(b))
+      if (!field) return []
+      // Copies: what is kept stays when these are handed over.
+      const { cells, walls, min, max } = field
+      return [{ body: b.id, cells: cells.slice(), walls: walls.slice(), min, max }]
+    })
+  },
+  async sectionOut({ doc, plane, format }) {
+    const loops = shownBodies(doc, await settled(doc)).flatMap((b) => slice(triangleMesh(b), plane))
+    const curves = loops.flatMap((loop) =>
+      loop.flatMap((p, i) => {
+        const q = loop[(i + 1) % loop.length]!
+        return dist(p, q) > 1e-9 ? [line(p, q)] : []
+      }),
+    )
+    if (curves.length === 0) return 'The plane does not go through any body shown.'
+    const text = format === 'dxf' ? writeDxf(curves) : writeSvg(curves).text
+    return { text, note: `${loops.length} outlines in mm, by triangles within ${SHOWN.chord} mm` }
   },
   async range({ doc, op, input }) {
     const built = await settled(doc)

@@ -1,6 +1,6 @@
 import { type ExactPart, edgeNames, edgeRef, faceName, faceRef, realEdges } from '@ivory/core/exact'
 import { add3, dot3, type Frame, type P2, type P3, scale3, sub3 } from '@ivory/core/math'
-import { slice } from '@ivory/core/mesh'
+import { capOf, slice, type TriMesh } from '@ivory/core/mesh'
 import type { Body } from '@ivory/core/ops'
 import { type DisplayMesh, SECTION } from '@ivory/core/turned'
 import type { BodyView, ViewRequest } from './protocol'
@@ -9,18 +9,16 @@ import type { BodyView, ViewRequest } from './protocol'
 export function exactView(b: Body, part: ExactPart, request: ViewRequest): BodyView {
   const { plane } = request
   return {
+    ...cutView(part.mesh, request),
     id: b.id,
     name: b.name,
     key: b.key,
     mesh: request.solid ? displayed(part) : null,
     liquid: null,
-    section: slice(part.mesh, plane).map((points) => ({ name: SECTION, points })),
     bounds: part.measure.bounds,
     volume: part.measure.volume,
     hidden: false,
     away: false,
-    frame: sectionFrame(plane),
-    turned: false,
     faces: part.faces.map((_, i) => ({ ref: faceRef(part, i), at: null, shown: i })),
     edges: realEdges(part).map((i) => ({
       ref: edgeRef(part, i),
@@ -28,6 +26,19 @@ export function exactView(b: Body, part: ExactPart, request: ViewRequest): BodyV
       sharp: part.edges[i]!.bend !== 'smooth',
       shown: i,
     })),
+  }
+}
+
+/** A mesh cut by the plane of the Table, and closed where it is cut away. */
+export function cutView(
+  mesh: TriMesh,
+  { plane, cut, cutaway, solid }: ViewRequest,
+): Pick<BodyView, 'section' | 'frame' | 'cap' | 'turned'> {
+  return {
+    section: slice(mesh, plane).map((points) => ({ name: SECTION, points })),
+    frame: sectionFrame(plane),
+    cap: cutaway && solid ? capOf(slice(mesh, cut.plane), cut.plane) : null,
+    turned: false,
   }
 }
 

@@ -2,6 +2,7 @@ import type { ExactPart, KernelJob } from '@ivory/core/exact'
 import type { FontName } from '@ivory/core/letters'
 import type { WorkingRange } from '@ivory/core/limits'
 import type { Frame, Outcome, P2, P3 } from '@ivory/core/math'
+import type { WallField } from '@ivory/core/mesh'
 import type { Drawing, Finding, HoldState, Row, Suggestion } from '@ivory/core/profile'
 import type {
   Drivers,
@@ -29,6 +30,8 @@ export interface ViewRequest {
   solid: boolean
   /** The plane of the Table, in which bodies that are not turned are cut. */
   plane: Frame
+  /** Where bodies are cut away; `free` where somebody set it, so that turned bodies are cut there too. */
+  cut: { plane: Frame; free: boolean }
 }
 export interface BodyView {
   id: string
@@ -48,6 +51,8 @@ export interface BodyView {
   /** In its x and z the section lies; of a turned body z is the axis. */
   frame: Frame
   turned: boolean
+  /** Triangles that close it where it is cut away, nine numbers each; none where its own mesh comes cut. */
+  cap: Float32Array | null
   /** What can be picked: where it lies on the section (null off it) and its number in the mesh. */
   faces: { ref: FaceRef; at: P2 | null; shown: number }[]
   edges: { ref: EdgeRef; at: P2 | null; sharp: boolean; shown: number }[]
@@ -101,6 +106,10 @@ export interface View {
   waits: number
 }
 
+export interface WallsView extends Omit<WallField, 'mean'> {
+  body: string
+}
+
 /** Requests to the engine, with what each is answered by. */
 export interface Calls {
   rebuild: { ask: { doc: Workpiece; view: ViewRequest }; reply: View }
@@ -127,6 +136,13 @@ export interface Calls {
   /** The pieces of a profile as DXF or SVG. */
   outlineOut: {
     ask: { doc: Workpiece; op: string; format: 'dxf' | 'svg' }
+    reply: { text: string; note: string } | string
+  }
+  /** The wall all over the bodies shown: small triangles (nine numbers each) with the wall under each, mm. */
+  walls: { ask: { doc: Workpiece }; reply: WallsView[] }
+  /** The cut of the bodies shown as SVG or DXF, or why there is none. */
+  sectionOut: {
+    ask: { doc: Workpiece; plane: Frame; format: 'dxf' | 'svg' }
     reply: { text: string; note: string } | string
   }
   range: { ask: { doc: Workpiece; op: string; input: string }; reply: WorkingRange | null }

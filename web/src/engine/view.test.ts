@@ -6,7 +6,14 @@ import { FRONT } from '../table/frame'
 import { transferables, viewOf } from './view'
 
 const cruet = demoSet()[0]!
-const whole = { cutaway: false, fill: null, draft: false, solid: true, plane: FRONT }
+const whole = {
+  cutaway: false,
+  fill: null,
+  draft: false,
+  solid: true,
+  plane: FRONT,
+  cut: { plane: FRONT, free: false },
+}
 const view = (w: Workpiece, request: Partial<typeof whole> | { fill: number } = {}) =>
   viewOf(w, rebuild(w, new RebuildCache()), { ...whole, ...request }, 1)
 const more = (w: Workpiece, ...ops: [string, string, Op['inputs']][]): Workpiece => ({

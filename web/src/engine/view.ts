@@ -2,7 +2,13 @@ import { type Curve, curvatureAt, flattenParams, pointAt, tangentAt } from '@ivo
 import { dist, type P2 } from '@ivory/core/math'
 import { type Body, type Profile, START } from '@ivory/core/ops'
 import { type Suggestion, suggestions } from '@ivory/core/profile'
-import { type GaugeReport, type OpReport, type Rebuilt, readGauges } from '@ivory/core/rebuild'
+import {
+  type GaugeReport,
+  type OpReport,
+  type Rebuilt,
+  readGauges,
+  triangleMesh,
+} from '@ivory/core/rebuild'
 import {
   brimVolume,
   cavityOf,
@@ -21,7 +27,7 @@ import {
   volumeOf,
 } from '@ivory/core/turned'
 import { sayLengths, type Workpiece } from '@ivory/core/workpiece'
-import { exactView } from './exactview'
+import { cutView, exactView } from './exactview'
 import type { BodyView, DatumView, ProfileView, View, ViewRequest } from './protocol'
 
 const FINE = { chord: 0.05, angle: 0.09 }
@@ -105,7 +111,9 @@ export function bodyView(b: Body, request: ViewRequest): BodyView {
   if (b.shape.kind !== 'turned') return exactView(b, b.shape, request)
   const t = b.shape.turned
   const fine = request.draft ? DRAFT : FINE
-  const mesh = request.solid ? displayMesh(request.cutaway ? behind(t) : t, fine) : null
+  const { free } = request.cut
+  const whole = free || !request.cutaway
+  const mesh = request.solid ? displayMesh(whole ? t : behind(t), fine) : null
   return {
     id: b.id,
     name: b.name,
@@ -114,14 +122,19 @@ export function bodyView(b: Body, request: ViewRequest): BodyView {
     liquid:
       request.fill === null || !request.solid
         ? null
-        : liquidMesh(t, request.fill, request.cutaway, fine),
-    section: sectionLines(t, request.draft ? 0.1 : 0.02),
+        : liquidMesh(t, request.fill, request.cutaway && !free, fine),
     bounds: spaceBounds(t),
     volume: volumeOf(t),
     hidden: false,
     away: false,
-    frame: t.frame,
-    turned: true,
+    ...(free
+      ? cutView(triangleMesh(b), request)
+      : {
+          section: sectionLines(t, request.draft ? 0.1 : 0.02),
+          frame: t.frame,
+          cap: null,
+          turned: true,
+        }),
     faces: facesOf(t).map((f) => ({
       ref: faceRef(t, f),
       at: f.at,

@@ -192,6 +192,13 @@ export const documentCommands = (): Command[] => [
     run: () => useSession.setState((s) => ({ cutaway: !s.cutaway })),
   },
   {
+    id: 'walls',
+    label: 'Wall all over, or plain',
+    group: 'Stage',
+    key: 'w',
+    run: () => useSession.setState((s) => ({ wallMap: !s.wallMap })),
+  },
+  {
     id: 'parallel',
     label: 'Parallel or perspective',
     group: 'Stage',

@@ -1,5 +1,6 @@
 import { EngineError, lathe } from '../engine'
 import type { View } from '../engine/protocol'
+import { cutPlane } from './cut'
 import { tablePlane, useSession } from './session'
 
 let running = 0
@@ -41,7 +42,7 @@ async function once(): Promise<void> {
   try {
     const view: View = await lathe.call(
       'rebuild',
-      { doc, view: { cutaway, fill, draft, solid, plane: tablePlane(useSession.getState()) } },
+      { doc, view: { cutaway, fill, draft, solid, ...planes(useSession.getState()) } },
       { budget: 60_000, progress: (r) => useSession.setState({ reached: r.number }) },
     )
     if (useSession.getState().doc?.id === doc.id) {
@@ -56,6 +57,11 @@ async function once(): Promise<void> {
     useSession.setState({ building: false })
   }
 }
+
+const planes = (s: ReturnType<typeof useSession.getState>) => ({
+  plane: tablePlane(s),
+  cut: { plane: cutPlane(s), free: s.cut !== null },
+})
 
 /**
  * What stays shown: while the exact kernel is at work, bodies and gauges stay as they were until all of it
@@ -88,6 +94,7 @@ export function startRebuilding(): () => void {
       s.doc !== before.doc ||
       s.cutaway !== before.cutaway ||
       s.fill !== before.fill ||
+      s.cut !== before.cut ||
       (tablePlane(s) !== tablePlane(before) && s.view?.bodies.some((b) => !b.turned)) ||
       s.dragFrom !== before.dragFrom
     if (changed) void refresh()

@@ -4,7 +4,7 @@ import { type Draft, produce } from 'immer'
 import { create } from 'zustand'
 import type { View } from '../engine'
 import { HISTORY } from '../storage/db'
-import { FRONT } from '../table/frame'
+import { type Cut, cutPlane } from './cut'
 
 /** What is being picked on the model: references for one input of an op. */
 export interface Picking {
@@ -43,13 +43,19 @@ interface Session {
   drawn: DrawnSelection
   hover: string
   cutaway: boolean
+  /** Whether the stage is one in which things are drawn. */
+  shaping: boolean
+  /** Where bodies are cut; null where the front plane cuts them, and turned ones along their axis. */
+  cut: Cut | null
+  /** Whether the wall is shown all over the bodies. */
+  wallMap: boolean
   parallel: boolean
   fill: number | null
 }
 
-/** The plane the Table shows: that of the selected profile, else the front. */
-export const tablePlane = (s: Pick<Session, 'view' | 'selected'>): Frame =>
-  s.view?.profiles.find((p) => p.id === s.selected)?.frame ?? FRONT
+/** The plane the Table shows: that of the profile that is drawn, else where bodies are cut. */
+export const tablePlane = (s: Pick<Session, 'view' | 'selected' | 'cut' | 'shaping'>): Frame =>
+  (s.shaping && s.view?.profiles.find((p) => p.id === s.selected)?.frame) || cutPlane(s)
 
 const none: DrawnSelection = { points: [], entities: [] }
 
@@ -71,6 +77,9 @@ export const useSession = create<Session>(() => ({
   drawn: none,
   hover: '',
   cutaway: true,
+  shaping: true,
+  cut: null,
+  wallMap: false,
   parallel: false,
   fill: null,
 }))

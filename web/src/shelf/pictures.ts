@@ -5,7 +5,14 @@ import { verdictWord } from '../session/autosave'
 import { type Card, load, savePicture } from '../storage/db'
 import { FRONT } from '../table/frame'
 
-const VIEW = { cutaway: true, fill: null, draft: true, solid: true, plane: FRONT }
+const VIEW = {
+  cutaway: true,
+  fill: null,
+  draft: true,
+  solid: true,
+  plane: FRONT,
+  cut: { plane: FRONT, free: false },
+}
 
 /** Makes the picture of a workpiece that was never opened; null where there is nothing to show. */
 async function picture(id: string): Promise<{ thumbnail?: string; verdict?: string } | null> {

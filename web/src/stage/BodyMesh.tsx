@@ -5,8 +5,10 @@ import { BufferAttribute, BufferGeometry, DoubleSide, Plane, Vector3 } from 'thr
 import { faceName } from '../bench/names'
 import { sameEdge, sameFace, toggleEdge, toggleFace } from '../bench/picking'
 import type { BodyView } from '../engine'
+import { cutPlane } from '../session/cut'
 import { opOf, type Picking, useSession } from '../session/session'
 import { useDisposed } from './disposed'
+import { type ShownWalls, WallSkin } from './Walls'
 
 /** The triangles of some faces as a geometry that shares the mesh's vertices. */
 function geometryOf(mesh: DisplayMesh, wanted: (face: number) => boolean) {
@@ -34,9 +36,6 @@ function linesOf(mesh: DisplayMesh, wanted: (edge: number) => boolean) {
   return g
 }
 
-/** The half behind the front plane, as it is left of turned bodies cut away. */
-const BEHIND = [new Plane(new Vector3(0, 1, 0), 1e-3)]
-
 /** What the pointer passes through. */
 const UNTOUCHED = { raycast: () => undefined }
 
@@ -45,12 +44,15 @@ export function BodyMesh({
   mesh,
   pick,
   ghost,
+  walls,
 }: {
   body: BodyView
   mesh: DisplayMesh
   /** Shown faintly, over what has become of it. */
   ghost: boolean
   pick: Picking | null
+  /** The wall all over it, shown over its own colour. */
+  walls: ShownWalls | null
 }) {
   const color = useSession((s) => s.doc?.bodies[body.id]?.color) ?? '#d9d2c0'
   const refs = useSession((s) => pick && opOf(s.doc, pick.op)?.inputs[pick.input]) as
@@ -61,7 +63,13 @@ export function BodyMesh({
   const quiet = useSession((s) => s.picking !== null) && !ghost
   // Triangles of turned bodies come cut; of others the front is clipped, save while something is picked on it.
   const clipped = useSession((s) => s.cutaway && s.picking === null) && !body.turned
-  const clip = clipped ? { clippingPlanes: BEHIND } : { clippingPlanes: null }
+  const plane = useSession(cutPlane)
+  // What lies behind the plane stays.
+  const behind = useMemo(() => {
+    const n = new Vector3(...plane.z).negate()
+    return [new Plane(n, -n.dot(new Vector3(...plane.origin)) + 1e-3)]
+  }, [plane])
+  const clip = clipped ? { clippingPlanes: behind } : { clippingPlanes: null }
   const [over, setOver] = useState<{ face?: number; edge?: number }>({})
   const skin = useMemo(() => geometryOf(mesh, (f) => mesh.faces[f] !== SECTION), [mesh])
   const cut = useMemo(() => geometryOf(mesh, (f) => mesh.faces[f] === SECTION), [mesh])
@@ -171,8 +179,25 @@ export function BodyMesh({
       <lineSegments geometry={litEdges} renderOrder={2}>
         <lineBasicMaterial color="#8a4b00" depthTest={false} linewidth={3} />
       </lineSegments>
+      {clipped && body.cap && <Cap triangles={body.cap} />}
+      {walls && <WallSkin walls={walls} clip={clip} />}
       {body.liquid && <Liquid mesh={body.liquid} />}
     </group>
+  )
+}
+
+/** Closes a body where it is cut away, in the colour of a section. */
+function Cap({ triangles }: { triangles: Float32Array }) {
+  const made = useMemo(() => {
+    const g = new BufferGeometry()
+    g.setAttribute('position', new BufferAttribute(triangles, 3))
+    return g
+  }, [triangles])
+  const geometry = useDisposed(made)
+  return (
+    <mesh geometry={geometry} {...UNTOUCHED} renderOrder={1}>
+      <meshBasicMaterial color="#e8cf94" side={DoubleSide} />
+    </mesh>
   )
 }
 

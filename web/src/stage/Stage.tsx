@@ -1,6 +1,6 @@
 import { OrbitControls, OrthographicCamera, PerspectiveCamera } from '@react-three/drei'
 import { Canvas, useThree } from '@react-three/fiber'
-import { Box, Droplets, Maximize, Scissors } from 'lucide-react'
+import { Box, Droplets, Layers, Maximize, Scissors } from 'lucide-react'
 import { Slider } from 'radix-ui'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import {
@@ -15,10 +15,12 @@ import type { BodyView } from '../engine'
 import { preview, settle, useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
 import { BodyMesh } from './BodyMesh'
+import { CutFrame } from './CutFrame'
 import { Datums } from './Datums'
 import { Places } from './Places'
 import { setSnapshotSource } from './snapshot'
 import { VIEWS } from './views'
+import { useWalls, WallLegend, WallMarks } from './Walls'
 
 const NONE: BodyView[] = []
 
@@ -31,6 +33,9 @@ export default function Stage() {
   const fill = useSession((s) => s.fill)
   const picking = useSession((s) => s.picking)
   const pickBody = usePickBody()
+  const { walls, reading } = useWalls()
+  const wallMap = useSession((s) => s.wallMap)
+  const cut = useSession((s) => s.cut)
   const [look, setLook] = useState<{ name: string; n: number }>({ name: 'corner', n: 0 })
   // What an op makes is seen while its faces or edges are picked on the ghost of what was before.
   const bodies = useMemo(() => (pickBody ? [...solids, pickBody] : solids), [solids, pickBody])
@@ -76,9 +81,12 @@ export default function Stage() {
                 mesh={b.mesh}
                 ghost={b === pickBody}
                 pick={picking && b === pickBody ? picking : null}
+                walls={(b !== pickBody && walls.find((w) => w.body === b.id)) || null}
               />
             ),
         )}
+        <WallMarks walls={walls} />
+        <CutFrame bodies={bodies} />
         <Places bodies={bodies} />
         <Datums bodies={bodies} />
         <OrbitControls makeDefault enableDamping={false} />
@@ -88,7 +96,7 @@ export default function Stage() {
           empty={bodies.length === 0}
           bodies={bodies.filter((b) => !b.hidden && !b.away).map((b) => b.bounds)}
         />
-        <Redraw on={[bodies, datums, selected, picking, cutaway, fill]} />
+        <Redraw on={[bodies, datums, selected, picking, cutaway, fill, walls, cut]} />
       </Canvas>
       <div className="absolute top-2 right-2 flex flex-col gap-1 rounded-sm border border-rule bg-sheet/90 p-0.5">
         <IconButton
@@ -115,6 +123,14 @@ export default function Stage() {
           <Droplets size={16} />
         </IconButton>
         <IconButton
+          label="Wall all over"
+          hint="W"
+          active={wallMap}
+          onClick={() => useSession.setState({ wallMap: !wallMap })}
+        >
+          <Layers size={16} />
+        </IconButton>
+        <IconButton
           label="Parallel view"
           hint="O"
           active={parallel}
@@ -136,6 +152,7 @@ export default function Stage() {
           </button>
         ))}
       </fieldset>
+      {wallMap && <WallLegend walls={walls} reading={reading} />}
       {fill !== null && <FillSlider fill={fill} />}
       {bodies.length === 0 && (
         <p className="pointer-events-none absolute inset-0 grid place-items-center p-10 text-center text-soft">

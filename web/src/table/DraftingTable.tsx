@@ -5,10 +5,18 @@ import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } 
 import { useHotkeys } from 'react-hotkeys-hook'
 import { usePickBody } from '../bench/picking'
 import type { ProfileView } from '../engine'
-import { opOf, preview, setInputs, settle, useSelectedOp, useSession } from '../session/session'
+import {
+  opOf,
+  preview,
+  setInputs,
+  settle,
+  tablePlane,
+  useSelectedOp,
+  useSession,
+} from '../session/session'
+import { CutTools } from './CutTools'
 import { Dimensions } from './Dimensions'
 import { movePoints, removeFrom } from './edits'
-import { FRONT } from './frame'
 import { Grid } from './Grid'
 import { HoldLayer } from './HoldLayer'
 import { draggedDrawing, held } from './holding'
@@ -55,7 +63,9 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
         ? op.inputs.profile
         : null
   const profile = view?.profiles.find((p) => p.id === shownId)
-  const frame = profile?.frame ?? FRONT
+  const shownPlane = useSession(tablePlane)
+  const frame = profile?.frame ?? shownPlane
+  useEffect(() => useSession.setState({ shaping }), [shaping])
   const points = profile?.points ?? {}
   const dragging = useSession((s) => s.dragFrom !== null)
   const [gridOn, setGridOn] = useState(true)
@@ -263,6 +273,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
         step={step}
         still={dragging}
       />
+      {!isProfile && <CutTools />}
       {isProfile && drawing.entities.length === 0 && (
         <p className="pointer-events-none absolute inset-x-0 bottom-3 text-center text-soft">
           Draw half the outline to the right of the axis: N for lines, F for a curve through points.

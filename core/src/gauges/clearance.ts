@@ -1,0 +1,70 @@
+import { cross3, dot3, fixed, type P3, sub3 } from '../math'
+import { type Hit, MeshTree, noHit, type TriMesh } from '../mesh'
+import type { GaugeSpec } from './spec'
+
+/** Made once for each mesh. */
+const trees = new WeakMap<TriMesh, MeshTree>()
+function treeOf(mesh: TriMesh): MeshTree {
+  const known = trees.get(mesh) ?? new MeshTree(mesh)
+  trees.set(mesh, known)
+  return known
+}
+
+/** Whether a corner of one mesh lies in the material of another: a ray from it leaves the material first. */
+function liesIn(mesh: TriMesh, other: MeshTree, of: TriMesh): boolean {
+  const p = corner(mesh, 0, 0)
+  // A way that runs along no face of ordinary goods.
+  const way: P3 = [0.3713906763541037, 0.5570860145311556, 0.7427813527082074]
+  const hit = noHit()
+  if (!other.along(...p, ...way, 1e-6, 1e9, hit)) return false
+  const [a, b, c] = [0, 1, 2].map((k) => corner(of, hit.triangle, k)) as [P3, P3, P3]
+  return dot3(cross3(sub3(b, a), sub3(c, a)), way) > 0
+}
+
+const corner = ({ positions: p, triangles: t }: TriMesh, triangle: number, k: number): P3 => {
+  const v = 3 * t[3 * triangle + k]!
+  return [p[v]!, p[v + 1]!, p[v + 2]!]
+}
+const place = ({ x, y, z }: Hit): P3 => [x, y, z]
+
+export const clearanceGauge: GaugeSpec = {
+  kind: 'clearance',
+  label: 'Clearance',
+  help: 'The least distance to another body, or to all others, by their triangles (within 0.1 mm); 0 where they touch or overlap.',
+  unit: 'mm',
+  params: [],
+  pair: true,
+  between(own, others) {
+    if (others.length === 0) return 'There is no other body to be clear of.'
+    let best: { name: string; d: number; at: P3; to: P3; overlap: boolean } | null = null
+    for (const { name, mesh } of others) {
+      const [a, b] = [treeOf(own), treeOf(mesh)]
+      const within = liesIn(own, b, mesh) ? own : liesIn(mesh, a, own) ? mesh : null
+      const gap = a.gap(b, best?.d ?? 1e9)
+      if (within || gap?.d === 0) {
+        const at = within ? corner(within, 0, 0) : place(gap!.at)
+        best = { name, d: 0, at, to: at, overlap: true }
+        break
+      }
+      if (gap) best = { name, d: gap.d, at: place(gap.at), to: place(gap.to), overlap: false }
+    }
+    if (!best) return 'There is no other body to be clear of.'
+    const text = best.overlap ? `0, overlaps ${best.name}` : `${fixed(best.d, 2)} mm`
+    return {
+      low: best.d,
+      high: best.d,
+      text,
+      rows: [
+        { label: 'nearest', text: best.name },
+        ...(['x', 'y', 'z'] as const).map((axis, k) => ({
+          label: `along ${axis}`,
+          text: `${fixed(Math.abs(best.to[k]! - best.at[k]!), 2)} mm`,
+        })),
+      ],
+      places: [
+        { at: best.at, label: text },
+        { at: best.to, label: best.name },
+      ],
+    }
+  },
+}

@@ -1,0 +1,221 @@
+import type { P3 } from '../math'
+import { MeshTree, noHit } from './tree'
+import type { TriMesh } from './types'
+
+/** Wall at a place: the diameter of the largest ball inside the material that touches there. */
+export interface MeshWallSpot {
+  at: P3
+  /** The far touching place. */
+  to: P3
+  wall: number
+}
+/** The wall all over a closed mesh. */
+export interface WallField {
+  /** The surface in small triangles, nine numbers each, mm. */
+  cells: Float32Array
+  /** The wall under each; NaN where no other side faces it. */
+  walls: Float32Array
+  min: MeshWallSpot
+  max: MeshWallSpot
+  /** Weighed by area. */
+  mean: number
+}
+
+/** Small triangles the surface is cut into, about. */
+const CELLS = 6000
+/** A ball lies between two sides where they face each other by more than 135 deg, as in half-sections. */
+const FACING = -Math.SQRT1_2 - 1e-6
+/** A contact flatter than this against the surface (sine of the angle) is the surface itself. */
+const LEVEL = 1e-4
+/** Coordinates are single precision, mm. */
+const NEAR = 1e-5
+/** How often the least and greatest readings are looked for again in quarters of their cells. */
+const ROUNDS = 5
+const FOLLOWED = 16
+
+/** Read once for each mesh. */
+const fields = new WeakMap<TriMesh, WallField | null>()
+
+/**
+ * The wall of a closed mesh by the largest ball, read in the middle of small triangles. Null where no two
+ * sides face each other. It is as near as the mesh is to its surface.
+ */
+export function wallField(mesh: TriMesh): WallField | null {
+  const known = fields.get(mesh)
+  if (known !== undefined) return known
+  const field = read(mesh)
+  fields.set(mesh, field)
+  return field
+}
+
+function read(mesh: TriMesh): WallField | null {
+  const probe = new Probe(mesh)
+  const cells: number[] = []
+  const owners: number[] = []
+  cut(mesh, cells, owners)
+  const count = owners.length
+  const walls = new Float32Array(count)
+  let [sum, weight] = [0, 0]
+  for (let c = 0; c < count; c++) {
+    const wall = probe.ballUnder(cells, 9 * c, owners[c]!)
+    walls[c] = wall
+    if (Number.isNaN(wall)) continue
+    const area = areaOf(cells, 9 * c)
+    sum += wall * area
+    weight += area
+  }
+  if (weight === 0) return null
+  const min = followed(probe, cells, owners, walls, 1)
+  const max = followed(probe, cells, owners, walls, -1)
+  return { cells: Float32Array.from(cells), walls, min, max, mean: sum / weight }
+}
+
+/** The triangles halved across their longest edge until they are small. */
+function cut({ positions: p, triangles: t }: TriMesh, cells: number[], owners: number[]): void {
+  const corners = (i: number) =>
+    [0, 1, 2].flatMap((k) => [0, 1, 2].map((c) => p[3 * t[3 * i + k]! + c]!))
+  let whole = 0
+  for (let i = 0; i < t.length / 3; i++) whole += areaOf(corners(i), 0)
+  const most = 2.2 * Math.sqrt(whole / CELLS)
+  for (let i = 0; i < t.length / 3; i++) {
+    const left = [corners(i)]
+    while (left.length > 0) {
+      const c = left.pop()!
+      let [longest, from] = [0, 0]
+      for (let k = 0; k < 9; k += 3) {
+        const d = far(c, k, (k + 3) % 9)
+        if (d > longest) [longest, from] = [d, k]
+      }
+      if (longest <= most) {
+        if (areaOf(c, 0) > 1e-10) {
+          cells.push(...c)
+          owners.push(i)
+        }
+        continue
+      }
+      const [a, b, o] = [from, (from + 3) % 9, (from + 6) % 9].map((k) => c.slice(k, k + 3)) as [
+        number[],
+        number[],
+        number[],
+      ]
+      const m = a.map((x, k) => (x + b[k]!) / 2)
+      left.push([...a, ...m, ...o], [...m, ...b, ...o])
+    }
+  }
+}
+
+const far = (c: ArrayLike<number>, i: number, j: number): number =>
+  Math.hypot(c[j]! - c[i]!, c[j + 1]! - c[i + 1]!, c[j + 2]! - c[i + 2]!)
+
+function areaOf(c: ArrayLike<number>, o: number): number {
+  const [ux, uy, uz] = [c[o + 3]! - c[o]!, c[o + 4]! - c[o + 1]!, c[o + 5]! - c[o + 2]!]
+  const [vx, vy, vz] = [c[o + 6]! - c[o]!, c[o + 7]! - c[o + 1]!, c[o + 8]! - c[o + 2]!]
+  return Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2
+}
+
+/** Finds the largest balls inside one mesh. */
+class Probe {
+  readonly #tree: MeshTree
+  readonly #mesh: TriMesh
+  readonly #reach: number
+  readonly #hit = noHit()
+  readonly at: [number, number, number] = [0, 0, 0]
+  readonly to: [number, number, number] = [0, 0, 0]
+
+  constructor(mesh: TriMesh) {
+    this.#tree = new MeshTree(mesh)
+    this.#mesh = mesh
+    const b = this.#tree.boxes
+    this.#reach = Math.hypot(b[3]! - b[0]!, b[4]! - b[1]!, b[5]! - b[2]!) + 1
+  }
+
+  /** The wall under the middle of a cell of a triangle; the ball's ends are left in `at` and `to`. */
+  ballUnder(cells: ArrayLike<number>, o: number, owner: number): number {
+    const { positions: p, triangles: t } = this.#mesh
+    const [a, b, c] = [3 * t[3 * owner]!, 3 * t[3 * owner + 1]!, 3 * t[3 * owner + 2]!]
+    const [ux, uy, uz] = [p[b]! - p[a]!, p[b + 1]! - p[a + 1]!, p[b + 2]! - p[a + 2]!]
+    const [vx, vy, vz] = [p[c]! - p[a]!, p[c + 1]! - p[a + 1]!, p[c + 2]! - p[a + 2]!]
+    // Into the material.
+    let [nx, ny, nz] = [uz * vy - uy * vz, ux * vz - uz * vx, uy * vx - ux * vy]
+    const size = Math.hypot(nx, ny, nz)
+    if (!(size > 0)) return Number.NaN
+    nx /= size
+    ny /= size
+    nz /= size
+    const x = (cells[o]! + cells[o + 3]! + cells[o + 6]!) / 3
+    const y = (cells[o + 1]! + cells[o + 4]! + cells[o + 7]!) / 3
+    const z = (cells[o + 2]! + cells[o + 5]! + cells[o + 8]!) / 3
+    const hit = this.#hit
+    const tree = this.#tree
+    if (!tree.along(x, y, z, nx, ny, nz, NEAR, this.#reach, hit)) return Number.NaN
+    let rho = hit.d / 2
+    let [qx, qy, qz] = [hit.x, hit.y, hit.z]
+    for (let i = 0; i < 40; i++) {
+      const [cx, cy, cz] = [x + rho * nx, y + rho * ny, z + rho * nz]
+      if (!tree.nearest(cx, cy, cz, rho - NEAR, owner, hit)) break
+      const [wx, wy, wz] = [hit.x - x, hit.y - y, hit.z - z]
+      const w2 = wx * wx + wy * wy + wz * wz
+      const into = wx * nx + wy * ny + wz * nz
+      if (into <= LEVEL * Math.sqrt(w2)) break
+      ;[qx, qy, qz] = [hit.x, hit.y, hit.z]
+      const next = w2 / (2 * into)
+      if (rho - next < 1e-7) break
+      rho = next
+    }
+    const [ox, oy, oz] = [qx - x - rho * nx, qy - y - rho * ny, qz - z - rho * nz]
+    const facing = -(ox * nx + oy * ny + oz * nz) / Math.hypot(ox, oy, oz)
+    if (!(facing <= FACING)) return Number.NaN
+    this.at[0] = x
+    this.at[1] = y
+    this.at[2] = z
+    this.to[0] = qx
+    this.to[1] = qy
+    this.to[2] = qz
+    return 2 * rho
+  }
+}
+
+/** The least (sign 1) or greatest reading, looked for again in the quarters of the cells that come nearest. */
+function followed(
+  probe: Probe,
+  cells: number[],
+  owners: number[],
+  walls: Float32Array,
+  sign: 1 | -1,
+): MeshWallSpot {
+  const order = Array.from(walls.keys()).filter((c) => !Number.isNaN(walls[c]!))
+  order.sort((a, b) => sign * (walls[a]! - walls[b]!))
+  let best: MeshWallSpot | null = null
+  for (const c of order.slice(0, FOLLOWED)) {
+    let cell = cells.slice(9 * c, 9 * c + 9)
+    let wall = probe.ballUnder(cell, 0, owners[c]!)
+    const keep = () => {
+      if (!best || sign * (wall - best.wall) < 0)
+        best = { at: [...probe.at] as P3, to: [...probe.to] as P3, wall }
+    }
+    keep()
+    for (let i = 0; i < ROUNDS; i++) {
+      const better = quarters(cell)
+        .map((q) => ({ q, w: probe.ballUnder(q, 0, owners[c]!) }))
+        .filter(({ w }) => !Number.isNaN(w) && sign * (w - wall) < 0)
+        .sort((a, b) => sign * (a.w - b.w))[0]
+      if (!better) break
+      cell = better.q
+      wall = probe.ballUnder(cell, 0, owners[c]!)
+      keep()
+    }
+  }
+  return best!
+}
+
+/** A triangle in four; the one in the middle has its middle. */
+function quarters(c: readonly number[]): number[][] {
+  const [a, b, d] = [c.slice(0, 3), c.slice(3, 6), c.slice(6, 9)]
+  const half = (u: readonly number[], v: readonly number[]) => u.map((x, k) => (x + v[k]!) / 2)
+  const [ab, bd, da] = [half(a, b), half(b, d), half(d, a)]
+  return [
+    [...a, ...ab, ...da],
+    [...ab, ...b, ...bd],
+    [...da, ...bd, ...d],
+  ]
+}
