@@ -1,6 +1,7 @@
 import { checkWorkpiece, type Workpiece } from '@ivory/core/workpiece'
 import batterScoop from '../set/batter-scoop.lathe.json'
 import counterClip from '../set/counter-clip.lathe.json'
+import cutleryDrainer from '../set/cutlery-drainer.lathe.json'
 import eggCup from '../set/egg-cup.lathe.json'
 import mixingBowl from '../set/mixing-bowl.lathe.json'
 import oilCruet from '../set/oil-cruet.lathe.json'
@@ -9,11 +10,18 @@ import timerDial from '../set/timer-dial.lathe.json'
 
 /** The Saltmarsh Counter Set: kitchen goods of a made-up studio. The cruet comes first. */
 export function demoSet(): Workpiece[] {
-  return [oilCruet, mixingBowl, eggCup, pepperMillTop, batterScoop, counterClip, timerDial].map(
-    (doc) => {
-      const read = checkWorkpiece(doc)
-      if (!read.ok) throw new Error(read.diagnosis.message)
-      return read.value
-    },
-  )
+  return [
+    oilCruet,
+    mixingBowl,
+    eggCup,
+    pepperMillTop,
+    batterScoop,
+    counterClip,
+    timerDial,
+    cutleryDrainer,
+  ].map((doc) => {
+    const read = checkWorkpiece(doc)
+    if (!read.ok) throw new Error(read.diagnosis.message)
+    return read.value
+  })
 }

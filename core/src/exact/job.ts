@@ -11,11 +11,14 @@ export interface KernelJob<V extends keyof VerbArgs = keyof VerbArgs> {
   args: VerbArgs[V]
   /** Keys of the parts it works on. */
   on: PartKey[]
+  /** Done with triangles even where all parts have surfaces: what surfaces cannot do. */
+  triangles?: true
 }
 
 /** Digest of verb, version, arguments and the keys worked on. */
 export function jobKey(job: KernelJob): string {
-  const text = JSON.stringify([job.verb, VERBS[job.verb].version, job.args, job.on])
+  const { verb, args, on, triangles } = job
+  const text = JSON.stringify([verb, VERBS[verb].version, args, on, ...(triangles ? ['mesh'] : [])])
   return bytesToHex(sha256(utf8ToBytes(text))).slice(0, 32)
 }
 export const partKey = (job: string, index: number): PartKey => `${job}.${index}`

@@ -144,7 +144,7 @@ export class ShapeStore {
     }
     try {
       const verb = VERBS[job.verb] as Verb<unknown>
-      const out = this.#done(verb, bench, on, job.args)
+      const out = this.#done(verb, bench, on, job as { args: unknown })
       if (!out.ok) return out
       const key = jobKey(job)
       this.#counts.set(key, out.value.length)
@@ -163,10 +163,10 @@ export class ShapeStore {
     verb: Verb<A>,
     bench: Bench,
     on: readonly (Named | NamedMesh)[],
-    args: A,
+    { args, triangles = false }: { args: A; triangles?: boolean },
   ): Outcome<(Named | NamedMesh)[]> {
     const solids = on.flatMap((x) => ('shape' in x ? [x] : []))
-    if (solids.length === on.length) return verb.run(bench, solids, args)
+    if (solids.length === on.length && !triangles) return verb.run(bench, solids, args)
     if (!verb.onMeshes) return needsSurfaces()
     const meshes = on.map((x) => ('mesh' in x ? x : inTriangles(this.kernel, x)))
     return verb.onMeshes(bench, meshes, args)

@@ -87,6 +87,7 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
   const reports: OpReport[] = []
   const before: Record<string, State> = {}
   const waits: KernelJob[] = []
+  const stale = new Set<string>()
   let state = START
   for (const op of shownRoute(w)) {
     before[op.id] = state
@@ -98,12 +99,14 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
     }
     const start = performance.now()
     const past = Object.values(before)
-    const run = runOp(op, { w, state, figures, exact: cache.exact, past }, cache)
+    const run = runOp(op, { w, state, figures, exact: cache.exact, past, stale }, cache)
     if ('waits' in run) {
-      waits.push(run.waits)
+      if (run.waits) waits.push(run.waits)
+      for (const id of touchedBy(op, run.last)) stale.add(id)
       // What it last made stays shown until the new is there.
       if (run.last?.outcome.ok) state = applied(state, run.last.outcome.value, run.last.key, w)
-      const report = reportOf(op, 'waits', 0, false, 'the exact kernel is at work', [])
+      const why = run.waits ? 'the exact kernel is at work' : 'waits for what comes before'
+      const report = reportOf(op, 'waits', 0, false, why, [])
       reports.push(report)
       yield report
       continue
@@ -127,6 +130,20 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
     yield report
   }
   return { state, before, reports, figures, waits, exact: cache.exact }
+}
+
+/** Bodies that an op may make or change: until it has run, what stands there is not what it will be. */
+const touchedBy = (op: Op, last: Kept | undefined): string[] => [
+  op.id,
+  ...(typeof op.inputs.body === 'string' && opSpec(op.kind)?.stage !== 'draw'
+    ? [op.inputs.body]
+    : []),
+  ...Object.keys((last?.outcome.ok && last.outcome.value.bodies) || {}),
+]
+
+/** An op reads a body that an earlier one has still to work on. */
+class WaitsForEarlier extends Error {
+  override name = 'WaitsForEarlier'
 }
 
 /**
@@ -186,7 +203,7 @@ function runOp(
   op: Op,
   world: World,
   cache: RebuildCache,
-): { kept: Kept; reused: boolean } | { waits: KernelJob; last: Kept | undefined } {
+): { kept: Kept; reused: boolean } | { waits: KernelJob | null; last: Kept | undefined } {
   const { state, figures } = world
   const inputs = JSON.stringify([op.kind, op.inputs])
   const known = cache.get(op.id)
@@ -195,7 +212,7 @@ function runOp(
     known &&
     known.inputs === inputs &&
     known.version === version &&
-    known.reads.every((r) => stillSo(r, state, figures))
+    known.reads.every((r) => stillSo(r, state, figures) && !isStale(r, world))
   ) {
     return { kept: known, reused: true }
   }
@@ -206,6 +223,7 @@ function runOp(
     return { kept: cache.keep(op.id, { inputs, version, reads, outcome }), reused: false }
   } catch (e) {
     if (e instanceof WaitsForKernel) return { waits: e.job, last: known }
+    if (e instanceof WaitsForEarlier) return { waits: null, last: known }
     throw e
   }
 }
@@ -225,7 +243,12 @@ export interface World {
   exact: JobResults
   /** The states before the ops so far. */
   past: readonly State[]
+  /** Bodies that an earlier op has still to work on. */
+  stale?: ReadonlySet<string>
 }
+
+const isStale = (r: Read, { stale }: World): boolean =>
+  r.from === 'bodies' && Boolean(stale?.has(r.name))
 
 /** Evaluates one op in a given state, outside of any cache. */
 export function evaluateOp(op: Op, world: World, reads: Read[] = []): Outcome<OpMade> {
@@ -250,7 +273,9 @@ export function contextOf(op: string, world: World, reads: Read[]): OpContext {
     <T extends { key: string }>(from: keyof State, table: Readonly<Record<string, T>>) =>
     (name: string): T | undefined => {
       const found = Object.hasOwn(table, name) ? table[name] : undefined
-      reads.push({ from, name, key: found?.key })
+      const read = { from, name, key: found?.key }
+      reads.push(read)
+      if (isStale(read, world)) throw new WaitsForEarlier()
       return found
     }
   return {

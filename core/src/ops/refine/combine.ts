@@ -1,15 +1,19 @@
 import { z } from 'zod'
 import type { ExactPart } from '../../exact'
 import { bad, type Diagnosis, good } from '../../math'
-import { exactBody, loosePieces, reshaped, unchanged } from '../exact'
+import { exactBody, loosePieces, unchanged } from '../exact'
 import { defineOp } from '../spec'
 import { volumeWords } from '../state'
+import { loose } from './parting'
+import { numbered } from './parts'
 
 const inputs = z.object({
   how: z.enum(['join', 'cut', 'meet']),
   body: z.string(),
   tools: z.array(z.string().min(1)).max(200),
   keep: z.enum(['no', 'yes']).default('no'),
+  by: z.enum(['surfaces', 'triangles']).default('surfaces'),
+  pieces: z.enum(['told', 'one', 'several']).default('told'),
 })
 
 export const combineOp = defineOp<z.infer<typeof inputs>>({
@@ -43,9 +47,37 @@ export const combineOp = defineOp<z.infer<typeof inputs>>({
         { value: 'yes', label: 'stay' },
       ],
     },
+    {
+      name: 'pieces',
+      label: 'Loose pieces',
+      help: 'What becomes of pieces that do not hang together.',
+      type: 'choice',
+      options: [
+        { value: 'told', label: 'are told' },
+        { value: 'one', label: 'are meant, as one body' },
+        { value: 'several', label: 'become bodies' },
+      ],
+    },
+    {
+      name: 'by',
+      label: 'Worked by',
+      help: 'Surfaces stay exact; triangles close where surfaces fail or cross too often, and leave as STL, 3MF or OBJ only.',
+      type: 'choice',
+      options: [
+        { value: 'surfaces', label: 'Surfaces' },
+        { value: 'triangles', label: 'Triangles' },
+      ],
+    },
   ],
-  start: ({ body }) => ({ how: 'join', body: body ?? '', tools: [], keep: 'no' }),
-  evaluate({ how, body: id, tools, keep }, ctx) {
+  start: ({ body }) => ({
+    how: 'join',
+    body: body ?? '',
+    tools: [],
+    keep: 'no',
+    by: 'surfaces',
+    pieces: 'told',
+  }),
+  evaluate({ how, body: id, tools, keep, by, pieces }, ctx) {
     const target = exactBody(id, ctx)
     if (!target.ok) return target
     const { body, part } = target.value
@@ -61,21 +93,24 @@ export const combineOp = defineOp<z.infer<typeof inputs>>({
       verb: 'combine',
       args: { op: ctx.op, how },
       on: [part.key, ...parts.map((p) => p.key)],
+      ...(by === 'triangles' ? { triangles: true } : {}),
     })
     if (!made.ok)
       return made.diagnosis.code === 'nothing-left'
         ? bad('nothing-left', `Nothing is left of ${body.name}.`)
         : made
     const now = made.value[0]!
+    const apart = pieces === 'several' && now.measure.solids > 1 ? loose(now, ctx) : good([now])
+    if (!apart.ok) return apart
     return good({
       bodies: {
-        [body.id]: reshaped(body, now),
+        ...numbered(body, apart.value, ctx.op).bodies,
         ...(keep === 'no' ? Object.fromEntries(others.map((t) => [t, null])) : {}),
       },
       warnings: [
         ...unchanged(body.name, how, part, now),
         ...(how === 'cut' ? missing(others, parts, now) : []),
-        ...loosePieces(body.name, now, part.measure.solids),
+        ...(pieces === 'told' ? loosePieces(body.name, now, part.measure.solids) : []),
       ],
       consequence: volumeWords(part.measure.volume, now.measure.volume),
     })

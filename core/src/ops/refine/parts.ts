@@ -56,7 +56,7 @@ export function atPlanes(
 }
 
 /** Parts as bodies: the first goes on as the body, the others are numbered. */
-function numbered(body: Body, parts: readonly ExactPart[], op: string): OpResult {
+export function numbered(body: Body, parts: readonly ExactPart[], op: string): OpResult {
   const bodies: OpResult['bodies'] = {}
   for (const [i, shape] of parts.entries()) {
     const id = i === 0 ? body.id : i === 1 ? op : `${op}-${i}`

@@ -21,7 +21,7 @@ const inputs = z.object({
   pitch2: valueSchema.default(20),
   turn: valueSchema.default(360),
   skip: z.string().max(400).default(''),
-  result: z.enum(['one', 'bodies']).default('one'),
+  result: z.enum(['one', 'bodies', 'triangles']).default('one'),
 })
 type Inputs = z.infer<typeof inputs>
 
@@ -124,11 +124,12 @@ export const patternOp = defineOp<Inputs>({
     {
       name: 'result',
       label: 'Result',
-      help: 'Copies that touch become one; or each a body of its own.',
+      help: 'Copies that touch become one; or each a body of its own. Many that cross each other are joined as triangles, which the exact kernel cannot do.',
       type: 'choice',
       options: [
         { value: 'one', label: 'One body' },
         { value: 'bodies', label: 'A body each' },
+        { value: 'triangles', label: 'One body of triangles' },
       ],
     },
   ],
@@ -172,6 +173,7 @@ export const patternOp = defineOp<Inputs>({
       verb: 'pattern',
       args: { op: ctx.op, motions, numbers },
       on: [part.key],
+      ...(input.result === 'triangles' ? { triangles: true } : {}),
     })
     if (!made.ok) return made
     const now = made.value[0]!
