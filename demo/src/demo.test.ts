@@ -1,4 +1,4 @@
-import { loadShapes, type ShapeStore } from '@ivory/core/exact'
+import { type ExactPart, loadShapes, type ShapeStore } from '@ivory/core/exact'
 import { inPlace, type Rebuilt, readGauges, rebuildWith } from '@ivory/core/rebuild'
 import { workOut } from '@ivory/core/workpiece'
 import { beforeAll, describe, expect, it } from 'vitest'
@@ -77,5 +77,43 @@ describe('everything follows the figures', () => {
     expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
     const { shape } = state.bodies.clip!
     expect(shape.kind === 'exact' && shape.measure.solids).toBe(1)
+  })
+  it('of the timer dial: more notches, other letters; the parts make up the puck', async () => {
+    const w = changed('Timer dial', { across: '72 mm', count: '24', letters: '4.6 mm' })
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const parts = Object.fromEntries(
+      Object.entries(state.bodies).map(([id, b]) => [id, b.shape as ExactPart]),
+    )
+    expect(Object.keys(parts)).toEqual(['dial', 'parts-1', 'parts-2', 'parts-3'])
+    const volumes = Object.values(parts).map((p) => p.measure.volume)
+    const puck = Math.PI * 36 ** 2 * 12
+    expect(volumes.reduce((a, b) => a + b) / puck).toBeCloseTo(1, 6)
+    // 22 letters and points, 9 letters, 24 notches.
+    expect([1, 2, 3].map((k) => parts[`parts-${k}`]!.measure.solids)).toEqual([22, 9, 24])
+  })
+  it('of the cutlery drainer: one closed body of as many strips as asked', async () => {
+    const w = changed('Cutlery drainer', { count: '24', mouth: '128 mm' })
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const shape = state.bodies.drainer!.shape as ExactPart
+    expect([shape.kind, shape.measure.closed, shape.measure.solids]).toEqual(['mesh', true, 1])
+    const [low, high] = [shape.measure.bounds.min, shape.measure.bounds.max]
+    expect(high[0] - low[0]).toBeCloseTo(125, 1)
+    expect(high[2]).toBeCloseTo(120, 4)
+    // 24 strips each way bear a name of their own on both their sides.
+    const strips = new Set(
+      shape.faces.flatMap((f) => f.names).filter((n) => n.includes('strips:right')),
+    )
+    expect(strips.size).toBe(24)
+  })
+  it('of the mill grip: whole dimples as the panel has room for', async () => {
+    const w = changed('Dimpled mill grip', { tall: '44 mm', deep: '1.6 mm', rim: '0.6 mm' })
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const shape = state.bodies.grip!.shape as ExactPart
+    const dimples = new Set(shape.faces.flatMap((f) => f.names.filter((n) => /dimple\d+$/.test(n))))
+    expect(reports[3]!.consequence).toContain(`${dimples.size} of ball`)
+    expect(dimples.size).toBeLessThan(31)
   })
 })

@@ -3,6 +3,7 @@ import batterScoop from '../set/batter-scoop.lathe.json'
 import counterClip from '../set/counter-clip.lathe.json'
 import cutleryDrainer from '../set/cutlery-drainer.lathe.json'
 import eggCup from '../set/egg-cup.lathe.json'
+import millGrip from '../set/mill-grip.lathe.json'
 import mixingBowl from '../set/mixing-bowl.lathe.json'
 import oilCruet from '../set/oil-cruet.lathe.json'
 import pepperMillTop from '../set/pepper-mill-top.lathe.json'
@@ -19,6 +20,7 @@ export function demoSet(): Workpiece[] {
     counterClip,
     timerDial,
     cutleryDrainer,
+    millGrip,
   ].map((doc) => {
     const read = checkWorkpiece(doc)
     if (!read.ok) throw new Error(read.diagnosis.message)

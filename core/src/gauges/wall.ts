@@ -30,7 +30,7 @@ const reading = (
 export const wallGauge: GaugeSpec = {
   kind: 'wall',
   label: 'Wall',
-  help: 'Thinnest and thickest wall, by the largest ball that fits between both sides; of bodies that are not turned all over their triangles, within 0.05 mm.',
+  help: 'Thinnest and thickest wall, by the largest ball that fits between both sides; of bodies that are not turned all over their triangles, within 0.05 mm, and nothing finer than that.',
   unit: 'mm',
   target: 'wall',
   params: [],

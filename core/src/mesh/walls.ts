@@ -22,11 +22,13 @@ export interface WallField {
 }
 
 /** Small triangles the surface is cut into, about. */
-const CELLS = 6000
+const CELLS = 5000
 /** A ball lies between two sides where they face each other by more than 135 deg, as in half-sections. */
 const FACING = -Math.SQRT1_2 - 1e-6
 /** A contact flatter than this against the surface (sine of the angle) is the surface itself. */
 const LEVEL = 1e-4
+/** What lies nearer together is what triangles are off, or a lip where two bodies of them were joined, mm. */
+const LEAST = 0.05
 /** Coordinates are single precision, mm. */
 const NEAR = 1e-5
 /** How often the least and greatest readings are looked for again in quarters of their cells. */
@@ -55,30 +57,61 @@ function read(mesh: TriMesh): WallField | null {
   cut(mesh, cells, owners)
   const count = owners.length
   const walls = new Float32Array(count)
-  let [sum, weight] = [0, 0]
+  const read: number[] = []
+  const enough = wholeArea(mesh) / CELLS / 2
+  let [sum, weight, since] = [0, 0, 0]
   for (let c = 0; c < count; c++) {
-    const wall = probe.ballUnder(cells, 9 * c, owners[c]!)
-    walls[c] = wall
-    if (Number.isNaN(wall)) continue
     const area = areaOf(cells, 9 * c)
-    sum += wall * area
+    since += area
+    const last = read[read.length - 1]
+    // Of many triangles smaller than a cell one is read for its neighbours.
+    if (last !== undefined && since < enough && alike(cells, 9 * last, 9 * c, Math.sqrt(enough))) {
+      walls[c] = walls[last]!
+    } else {
+      walls[c] = probe.ballUnder(cells, 9 * c, owners[c]!)
+      read.push(c)
+      since = 0
+    }
+    if (Number.isNaN(walls[c]!)) continue
+    sum += walls[c]! * area
     weight += area
   }
   if (weight === 0) return null
-  const min = followed(probe, cells, owners, walls, 1)
-  const max = followed(probe, cells, owners, walls, -1)
+  const min = followed(probe, cells, owners, walls, read, 1)
+  const max = followed(probe, cells, owners, walls, read, -1)
   return { cells: Float32Array.from(cells), walls, min, max, mean: sum / weight }
 }
 
-/** The triangles halved across their longest edge until they are small. */
-function cut({ positions: p, triangles: t }: TriMesh, cells: number[], owners: number[]): void {
-  const corners = (i: number) =>
-    [0, 1, 2].flatMap((k) => [0, 1, 2].map((c) => p[3 * t[3 * i + k]! + c]!))
+const cornersOf = ({ positions: p, triangles: t }: TriMesh, i: number): number[] =>
+  [0, 1, 2].flatMap((k) => [0, 1, 2].map((c) => p[3 * t[3 * i + k]! + c]!))
+
+function wholeArea(mesh: TriMesh): number {
   let whole = 0
-  for (let i = 0; i < t.length / 3; i++) whole += areaOf(corners(i), 0)
-  const most = 2.2 * Math.sqrt(whole / CELLS)
-  for (let i = 0; i < t.length / 3; i++) {
-    const left = [corners(i)]
+  for (let i = 0; i < mesh.triangles.length / 3; i++) whole += areaOf(cornersOf(mesh, i), 0)
+  return whole
+}
+
+/** Whether two cells lie within `near` mm of each other and look nearly the same way. */
+function alike(c: readonly number[], a: number, b: number, near: number): boolean {
+  const off = [0, 1, 2].map((k) => c[a + k]! - c[b + k]!)
+  if (Math.hypot(...off) > 2 * near) return false
+  const side = (o: number, k: number) => c[o + 3 + k]! - c[o + k]!
+  const rise = (o: number, k: number) => c[o + 6 + k]! - c[o + k]!
+  const normal = (o: number) =>
+    [0, 1, 2].map((k) => {
+      const [i, j] = [(k + 1) % 3, (k + 2) % 3]
+      return side(o, i) * rise(o, j) - side(o, j) * rise(o, i)
+    })
+  const [m, n] = [normal(a), normal(b)]
+  const dot = m.reduce((s, x, k) => s + x * n[k]!, 0)
+  return dot > 0.9 * Math.hypot(...m) * Math.hypot(...n)
+}
+
+/** The triangles halved across their longest edge until they are small. */
+function cut(mesh: TriMesh, cells: number[], owners: number[]): void {
+  const most = 2.2 * Math.sqrt(wholeArea(mesh) / CELLS)
+  for (let i = 0; i < mesh.triangles.length / 3; i++) {
+    const left = [cornersOf(mesh, i)]
     while (left.length > 0) {
       const c = left.pop()!
       let [longest, from] = [0, 0]
@@ -164,7 +197,7 @@ class Probe {
     }
     const [ox, oy, oz] = [qx - x - rho * nx, qy - y - rho * ny, qz - z - rho * nz]
     const facing = -(ox * nx + oy * ny + oz * nz) / Math.hypot(ox, oy, oz)
-    if (!(facing <= FACING)) return Number.NaN
+    if (!(facing <= FACING) || 2 * rho < LEAST) return Number.NaN
     this.at[0] = x
     this.at[1] = y
     this.at[2] = z
@@ -181,9 +214,10 @@ function followed(
   cells: number[],
   owners: number[],
   walls: Float32Array,
+  read: readonly number[],
   sign: 1 | -1,
 ): MeshWallSpot {
-  const order = Array.from(walls.keys()).filter((c) => !Number.isNaN(walls[c]!))
+  const order = read.filter((c) => !Number.isNaN(walls[c]!))
   order.sort((a, b) => sign * (walls[a]! - walls[b]!))
   let best: MeshWallSpot | null = null
   for (const c of order.slice(0, FOLLOWED)) {

@@ -8,6 +8,7 @@ import { importOp } from './form/import'
 import { revolveOp } from './form/revolve'
 import { chamferOp } from './refine/chamfer'
 import { combineOp } from './refine/combine'
+import { dimplesOp } from './refine/dimples'
 import { draftOp } from './refine/draft'
 import { filletOp } from './refine/fillet'
 import { mirrorOp } from './refine/mirror'
@@ -30,6 +31,7 @@ export const OPS: Readonly<Record<string, OpSpec>> = {
   shell: shellOp as OpSpec,
   split: splitOp as OpSpec,
   draft: draftOp as OpSpec,
+  dimples: dimplesOp as OpSpec,
   pattern: patternOp as OpSpec,
   mirror: mirrorOp as OpSpec,
   move: moveOp as OpSpec,

@@ -34,6 +34,9 @@ const EXPRESSION_KEYS = new Set([
   'least',
   'margin',
   'deep',
+  'width',
+  'clear',
+  'rim',
 ])
 
 /** Where a figure is used: names of other figures, and ids of ops. */

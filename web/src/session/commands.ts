@@ -137,6 +137,7 @@ export const OP_LETTERS: Readonly<Record<string, string>> = {
   shell: 's',
   split: 'p',
   draft: 'd',
+  dimples: 'i',
   pattern: 't',
   mirror: 'm',
   move: 'v',

@@ -1,5 +1,6 @@
 import { apartVerb } from './apart'
 import { type CombineArgs, combineVerb } from './combine'
+import { type DimplesArgs, dimplesVerb } from './dimples'
 import { type DraftArgs, draftVerb } from './draft'
 import { type MeshFileArgs, meshFileVerb } from './meshfile'
 import { type MoveArgs, moveVerb } from './move'
@@ -27,6 +28,7 @@ export interface VerbArgs {
   rounding: RoundingArgs
   shell: ShellArgs
   draft: DraftArgs
+  dimples: DimplesArgs
   step: StepArgs
   meshfile: MeshFileArgs
 }
@@ -43,6 +45,7 @@ export const VERBS: { readonly [V in keyof VerbArgs]: Verb<VerbArgs[V]> } = {
   rounding: roundingVerb,
   shell: shellVerb,
   draft: draftVerb,
+  dimples: dimplesVerb,
   step: stepVerb,
   meshfile: meshFileVerb,
 }

@@ -76,7 +76,7 @@ export function fitsInto(
 }
 
 /** The edges of a flat face in the coordinates of its plane: lines and arcs as they are, others as polylines. */
-export function borderOf(part: ExactPart, face: number, plane: Frame): Curve[] {
+function borderOf(part: ExactPart, face: number, plane: Frame): Curve[] {
   const { lines, edgeOf } = part.shown
   const put = (i: number): P2 => {
     const p = sub3([lines[3 * i]!, lines[3 * i + 1]!, lines[3 * i + 2]!] as P3, plane.origin)
