@@ -1,6 +1,7 @@
 import { along, boxesMeet, cross, dist, dot, norm, type P2, POINT, sub } from '../math'
 import { arcParamsAt, boundsOf, endOf, evaluate, pointAt, startOf } from './curve'
 import { type Polyline, searchLine } from './flatten'
+import { lineSpline } from './linespline'
 import { nearest } from './nearest'
 import type { Arc, Curve, Line } from './types'
 
@@ -35,9 +36,17 @@ export function intersect(a: Curve, b: Curve): Meeting[] {
             ? arcArc(a, b)
             : alongEachOther(a, b, out)
               ? []
-              : bySearch(a, b)
+              : [...crossings(a, b), ...bySearch(a, b)]
   return unique(a, b, [...out, ...inner])
 }
+
+/** Crossings of a line and a spline, all of them: a search by chords finds one a chord. */
+const crossings = (a: Curve, b: Curve): Meeting[] =>
+  a.kind === 'line' && b.kind === 'spline'
+    ? lineSpline(a, b)
+    : a.kind === 'spline' && b.kind === 'line'
+      ? lineSpline(b, a).map(({ t, s }) => ({ t: s, s: t }))
+      : []
 
 /** Meetings of a curve with itself (two different parameters, one point). */
 export function selfIntersect(c: Curve): Meeting[] {

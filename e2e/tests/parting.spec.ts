@@ -1,0 +1,137 @@
+import { readFileSync } from 'node:fs'
+import { measureMesh, readStl } from '@ivory/core/mesh'
+import { expect, type Page, test } from '@playwright/test'
+import { unzipSync } from 'fflate'
+import { commit, drawLines, newWorkpiece, route, stage } from './bench'
+
+const add = async (page: Page, letter: string) => {
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('i')
+  await page.keyboard.press(letter)
+}
+const line = (page: Page, name: string) =>
+  route(page).getByRole('listitem').filter({ hasText: name })
+
+/** A puck of 60 x 10, turned from half its section. */
+async function puck(page: Page) {
+  await newWorkpiece(page)
+  await stage(page, 'Draw')
+  await add(page, 'p')
+  await drawLines(page, ['0 0', '30 0', '30 10', '0 10'])
+  await page.keyboard.press('Escape')
+  await stage(page, 'Form')
+  await add(page, 'r')
+  await expect(line(page, 'Revolve 1')).toContainText('+28.3 cm³')
+}
+
+test('a dial in two colours: text and notches part it at once, and it leaves as a file each', async ({
+  page,
+}) => {
+  await puck(page)
+  await stage(page, 'Draw')
+  await add(page, 'd')
+  await commit(page, 'Distance', '10')
+  await add(page, 't')
+  await page.getByLabel('On', { exact: true }).selectOption('Datum plane 1')
+  await commit(page, 'Words', 'SOFT 5 HARD 10')
+  await commit(page, 'Height', '5')
+  await page.getByLabel('Along', { exact: true }).selectOption('arc')
+  await commit(page, 'Radius', '20')
+  await commit(page, 'Turned', '90 deg')
+  await expect(line(page, 'Text 1')).toContainText('11 letters')
+  // Too large for one round of the arc, it says how long it is.
+  await commit(page, 'Height', '30')
+  await expect(line(page, 'Text 1')).toContainText('does not go once round')
+  await commit(page, 'Height', '5')
+
+  // Notches: one drawn across the rim, carried down through it, eight round.
+  await add(page, 'p')
+  await page.getByLabel('On', { exact: true }).selectOption('Datum plane 1')
+  await drawLines(page, ['27 -2', '32 -2', '32 2', '27 2', '27 -2'])
+  await page.keyboard.press('Escape')
+  await stage(page, 'Form')
+  await add(page, 'e')
+  await page.getByLabel('Result', { exact: true }).selectOption('new')
+  await page.getByLabel('Which way', { exact: true }).selectOption('against')
+  await commit(page, 'Length', '10')
+  await expect(line(page, 'Extrude 1')).toContainText('+200 mm³')
+  await stage(page, 'Refine')
+  await add(page, 't')
+  await page.getByLabel('Body', { exact: true }).selectOption('Extrude 1')
+  await page.getByLabel('Laid out', { exact: true }).selectOption('round')
+  await commit(page, 'How many', '8')
+  await expect(line(page, 'Pattern 1')).toContainText('8, apart from each other')
+
+  await add(page, 'p')
+  await page.getByLabel('Body', { exact: true }).selectOption('Body 1')
+  await page.getByLabel('Part', { exact: true }).selectOption('tools')
+  await page.getByRole('checkbox', { name: 'Text 1' }).check()
+  await page.getByRole('checkbox', { name: 'Extrude 1' }).check()
+  await page.getByLabel('How deep', { exact: true }).selectOption('deep')
+  await commit(page, 'Depth', '1.2')
+  await expect(line(page, 'Split 1')).toContainText('3 parts', { timeout: 60_000 })
+  const tray = page.getByRole('region', { name: 'Tray of bodies' })
+  await expect(tray.getByTestId('body')).toHaveCount(3)
+
+  await stage(page, 'Release')
+  const [download] = await Promise.all([
+    page.waitForEvent('download', { timeout: 60_000 }),
+    page.getByRole('button', { name: 'STL each', exact: true }).click(),
+  ])
+  await expect(page.getByTestId('released')).toContainText('3 STL files, each read again')
+  const files = Object.values(unzipSync(readFileSync(await download.path())))
+  const volumes = files.map((bytes) => {
+    const mesh = readStl(bytes)
+    const m = mesh.ok ? measureMesh(mesh.value) : null
+    expect(m?.closed).toBe(true)
+    return m!.volume
+  })
+  const sum = volumes.reduce((a, b) => a + b)
+  expect(Math.abs(sum / (Math.PI * 900 * 10) - 1)).toBeLessThan(3e-3)
+})
+
+test('the wall is shown all over; the cut plane is dragged on the Stage and typed on the Table', async ({
+  page,
+}) => {
+  await puck(page)
+  await stage(page, 'Gauge')
+  await page.getByRole('button', { name: 'Wall all over' }).click()
+  await expect(page.getByTestId('wall-legend')).toContainText('10.00', { timeout: 30_000 })
+  await page.getByRole('button', { name: 'Wall all over' }).click()
+  await expect(page.getByTestId('wall-legend')).toHaveCount(0)
+
+  // Cut level at half its height: a circle; the cut as a file.
+  await page.getByLabel('Plane of the cut').selectOption('top')
+  await commit(page, 'Distance of the cut', '5')
+  await expect(page.getByTestId('section')).toHaveCount(1)
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'DXF', exact: true }).click(),
+  ])
+  expect(readFileSync(await download.path(), 'utf8')).toContain('LINE')
+
+  // Standing up, its knob is seen from the right at the middle of its upper edge: it is pulled to the side.
+  await page.getByLabel('Plane of the cut').selectOption('side')
+  await page.getByRole('button', { name: 'front', exact: true }).click()
+  const distance = page.getByLabel('Distance of the cut')
+  await expect(distance).toHaveValue('0 mm')
+  const canvas = page.getByRole('region', { name: 'Stage' }).locator('canvas')
+  const box = (await canvas.boundingBox())!
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+  await expect(async () => {
+    // The knob stands over the middle: looked for upwards from there.
+    for (let up = 0; up < box.height / 2 - 4; up += 6) {
+      await page.mouse.move(x, y - up)
+      await page.mouse.down()
+      await page.mouse.move(x + 20, y - up, { steps: 3 })
+      await page.mouse.move(x + 40, y - up, { steps: 3 })
+      await page.mouse.up()
+      if ((await distance.inputValue()) !== '0 mm') return
+      await page.getByRole('button', { name: 'front', exact: true }).click()
+    }
+    throw new Error('no knob was met')
+  }).toPass()
+  await expect(distance).not.toHaveValue('0 mm')
+  const pulled = Number.parseFloat(await distance.inputValue())
+  expect(pulled).toBeGreaterThan(1)
+})
