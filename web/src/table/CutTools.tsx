@@ -36,7 +36,10 @@ export function CutTools() {
     />
   )
   return (
-    <div className="absolute right-2 bottom-2 flex items-center gap-1 rounded-sm border border-rule bg-sheet/90 p-1 text-sm">
+    <div
+      className="absolute right-2 bottom-2 flex items-center gap-1 rounded-sm border border-rule bg-sheet/90 p-1 text-sm"
+      onPointerDown={(e) => e.stopPropagation()}
+    >
       <span className="text-soft">Cut at</span>
       <Choice
         label="Plane of the cut"
