@@ -42,13 +42,6 @@ async function draftingShots() {
     for (let i = 0; i < times; i++) await page.getByRole('button', { name: 'Undo' }).click()
     await page.waitForTimeout(500)
   }
-  await page
-    .getByRole('button', { name: /^Reckon Full width/ })
-    .first()
-    .click()
-  await page.getByLabel('What it is reckoned from').selectOption('fits')
-  await shot('reckoner')
-  await page.keyboard.press('Escape')
   await datumShot()
   await undo(7)
   await row('Neck outline')
@@ -85,9 +78,6 @@ async function draftingShots() {
   await shot('drafting-pattern')
   await undo(6)
   await row('Body outline')
-  await page.getByRole('button', { name: /^More of belly/ }).click()
-  await page.getByRole('button', { name: 'Move belly down' }).scrollIntoViewIfNeeded()
-  await shot('figures')
   await page.getByText('Tracing picture').click()
   await page.getByLabel('Picture to trace').setInputFiles({
     name: 'sketch.png',
@@ -125,20 +115,6 @@ const sketch = (): Promise<string> =>
     return c.toDataURL('image/png').split(',')[1]!
   })
 
-/** The widest point dragged outwards: the figure that holds it moves. */
-async function pulledShot() {
-  const box = await page.locator('[data-testid="drawn-point"][data-name="c"]').boundingBox()
-  if (!box) return
-  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
-  await page.mouse.move(x, y)
-  await page.mouse.down()
-  await page.mouse.move(x + 30, y, { steps: 8 })
-  await page.getByTestId('pulling').waitFor()
-  await shot('pulled-point')
-  await page.mouse.up()
-  await page.getByRole('button', { name: 'Undo' }).click()
-}
-
 await page.goto(address)
 await page.waitForURL(/\/w\//)
 await page.getByTestId('gauge-capacity').waitFor()
@@ -169,10 +145,6 @@ await commit('Wall', '6 mm')
 await page.waitForTimeout(1500)
 await shot('picking')
 await page.getByRole('button', { name: 'Undo' }).click()
-await page.goto(`${base}/draw`)
-await page.getByTestId('gauge-capacity').waitFor()
-await row('Body outline')
-await pulledShot()
 await page.goto(`${base}/gauge`)
 await page.getByTestId('gauge-capacity').waitFor()
 await page.getByLabel('Target reading').fill('250')
@@ -193,21 +165,42 @@ await page.waitForTimeout(2500)
 await page.goto(address)
 await page.getByText('Egg cup').waitFor()
 // Pictures of pieces that were never opened are made in the background.
-await page.locator('main ul > li img').nth(5).waitFor({ timeout: 90_000 })
+await page.locator('main ul > li img').nth(8).waitFor({ timeout: 180_000 })
 await shot('shelf')
 
 /** A piece of the demo set once the exact kernel has made it, at one of its ops. */
-async function exactShot(name: string, op: string, picture: string) {
+async function exactShot(name: string, op: string, picture: string, look = async () => {}) {
   await page.goto(address)
   await page.getByText(name).click()
   await page.waitForURL(/\/w\//)
   await page.goto(`${page.url().replace(/(\/w\/[^/]+).*/, '$1')}/refine`)
   await page.getByTestId('gauge-mass').filter({ hasText: 'g' }).waitFor({ timeout: 60_000 })
   await row(op)
-  await page.waitForTimeout(2500)
+  await page
+    .getByTestId('gauge-mass')
+    .filter({ hasText: /^[\d.]+ g$/ })
+    .waitFor({ timeout: 90_000 })
+  await page.waitForTimeout(1500)
   await page.getByRole('button', { name: 'Fit to view' }).click()
+  await look()
   await shot(picture)
 }
 await exactShot('Batter scoop', 'Join it to the bowl', 'combined')
 await exactShot('Counter clip', 'Hollow from below', 'hollowed-clip')
+await exactShot('Timer dial', 'Part it all at once', 'parted-dial', async () => {
+  await page.keyboard.press('h')
+  await page.getByRole('button', { name: 'top', exact: true }).click()
+})
+await exactShot('Cutlery drainer', 'Strips and rings as one', 'drainer')
+await exactShot('Dimpled mill grip', 'Dimples on the outside', 'wall-map', async () => {
+  await page.goto(page.url().replace('/refine', '/gauge'))
+  await page.getByTestId('gauge-wall').filter({ hasText: 'mm' }).waitFor({ timeout: 60_000 })
+  await page.getByLabel('at least').last().fill('5')
+  await page.keyboard.press('Enter')
+  await page.getByLabel('Plane of the cut').selectOption('side')
+  await page.getByRole('button', { name: 'Wall all over' }).click()
+  await page.getByTestId('wall-legend').filter({ hasText: 'to' }).waitFor({ timeout: 30_000 })
+  await page.getByRole('button', { name: 'Fit the table' }).click()
+  await page.waitForTimeout(2500)
+})
 await browser.close()

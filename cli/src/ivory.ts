@@ -8,7 +8,7 @@ import { reportLines } from './words'
 const USAGE = `ivory measure FILE [--json]         sizes, volumes, wall and capacity of a .lathe.json, STEP or STL file;
                                     exit 1 when an op fails or there is no body
 ivory check FILE                    exit 1 when an op fails, a gauge is out or cannot be read
-ivory export FILE --to OUT.(step|stl|3mf|obj|svg) [--tolerance mm]
+ivory export FILE --to OUT.(step|stl|zip|3mf|obj|svg) [--tolerance mm]
 Every call may carry --limit SECONDS (120), after which it is stopped.`
 
 /** What a call came to: exit code and the lines for the terminal. */

@@ -30,8 +30,8 @@ export interface ExactPart {
 
 /** Chord (mm) and angle (rad) of the triangles an exact body is shown and measured by. */
 export const SHOWN = { chord: 0.05, angle: 0.2 }
-/** Neighbouring faces that turn by less than this run on smoothly, rad (0.1 deg). */
-const SMOOTH = 1.75e-3
+/** Neighbouring faces that turn by less than this run on smoothly, rad (0.1 deg); of triangles, as facets do. */
+const SMOOTH = { exact: 1.75e-3, mesh: 0.25 }
 
 /** The part by what the kernel tells of its shape. */
 export function partOf(
@@ -44,7 +44,7 @@ export function partOf(
   const { positions, normals, triangles, faceOf, lines, edgeOf } = a
   const spots = faceSpots(a)
   const middles = edgeMiddles(a)
-  const bends = edgeBends(a, middles)
+  const bends = edgeBends(a, middles, SMOOTH[kind])
   return {
     kind,
     key,
@@ -133,7 +133,11 @@ function edgeMiddles({ edges, lines, edgeOf }: Anatomy): { at: P3; segment: numb
 }
 
 /** Whether the faces at each edge stand out or turn in: read from the triangles beside its middle segment. */
-function edgeBends(a: Anatomy, middles: readonly { segment: number }[]): ExactEdge['bend'][] {
+function edgeBends(
+  a: Anatomy,
+  middles: readonly { segment: number }[],
+  smooth: number,
+): ExactEdge['bend'][] {
   const { edges, positions, normals, triangles, faceOf, lines } = a
   const at = (p: P3) => p.join()
   const wanted = new Map<string, number>()
@@ -161,7 +165,7 @@ function edgeBends(a: Anatomy, middles: readonly { segment: number }[]): ExactEd
     // Both are read at the same end of the segment; the triangle across mostly runs it the other way.
     const there = keys[q.v] === keys[p.v] ? q.v : q.w
     const [n, m] = [corner(normals, p.v), corner(normals, there)]
-    if (Math.acos(Math.min(1, Math.max(-1, dot3(n, m)))) < SMOOTH) return 'smooth'
+    if (Math.acos(Math.min(1, Math.max(-1, dot3(n, m)))) < smooth) return 'smooth'
     return dot3(n, sub3(corner(positions, q.across), corner(positions, p.v))) < 0 ? 'out' : 'in'
   })
 }

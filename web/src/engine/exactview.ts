@@ -48,8 +48,10 @@ const sectionFrame = ({ origin, x, y, z }: Frame): Frame => ({ origin, x, y: z, 
 /** Copies, so that what is kept stays when the view is handed over. */
 function displayed(part: ExactPart): DisplayMesh {
   const { positions, normals, triangles, faceOf, lines, edgeOf } = part.shown
-  // Seams are no edges to a person.
-  const real = new Set(realEdges(part))
+  // Seams are no edges to a person, nor is where two facetted faces run on in each other.
+  const real = new Set(
+    realEdges(part).filter((i) => part.kind === 'exact' || part.edges[i]!.bend !== 'smooth'),
+  )
   const segments = Array.from(edgeOf.keys()).filter((i) => real.has(edgeOf[i]!))
   return {
     positions: positions.slice(),
