@@ -18,7 +18,10 @@ function bodyLines(b: BodyMeasure): string[] {
   const size = [0, 1, 2].map((k) => fixed(b.bounds.max[k]! - b.bounds.min[k]!, 2)).join(' x ')
   const state = `${b.closed ? 'closed' : 'open'}${b.valid ? '' : ', not a sound solid'}`
   const faults = b.edges ? edgeWords(b.edges) : ''
-  const place = (at: { r: number; z: number }) => `(r ${fixed(at.r, 2)}, z ${fixed(at.z, 2)})`
+  const place = (at: object) =>
+    `(${Object.entries(at)
+      .map(([axis, x]: [string, number]) => `${axis} ${fixed(x, 2)}`)
+      .join(', ')})`
   return [
     `  ${b.name} (${b.kind}): ${size} mm, ${fixed(b.volume_mm3 / 1000, 3)} cm3, ${state}`,
     ...(faults ? [`    ${faults}${placeWords(b.edges!.places)}`] : []),

@@ -2,7 +2,7 @@ import type { ShapeStore } from '../exact'
 import { balanceOf } from '../gauges'
 import { KernelError } from '../kernel'
 import { bad, good, type Outcome, type P3, rounded } from '../math'
-import { basinOf, type EdgeCount, measureMesh, readStl } from '../mesh'
+import { basinOf, type EdgeCount, measureMesh, readStl, wallField } from '../mesh'
 import type { Body } from '../ops'
 import { touchesItself } from '../profile'
 import {
@@ -29,6 +29,12 @@ import {
 import { readWorkpiece, type Workpiece } from '../workpiece'
 import { FINENESS } from './release'
 
+/** A place in space, mm. */
+export interface SpacePlace {
+  x: number
+  y: number
+  z: number
+}
 /** A place on a body's half-section: distance from its axis and height along it, mm. */
 export interface SectionPlace {
   r: number
@@ -50,8 +56,8 @@ export interface BodyMeasure {
     min_mm: number
     mean_mm: number
     max_mm: number
-    min_at: SectionPlace
-    max_at: SectionPlace
+    min_at: SectionPlace | SpacePlace
+    max_at: SectionPlace | SpacePlace
   } | null
   capacity: { brim_ml: number; trapped_air_ml: number } | null
   /** Hollows closed all round, which nothing can be poured into. */
@@ -125,6 +131,8 @@ export async function measureFile(
   return bad('unknown-file', 'Only .lathe.json, .step, .stp and .stl files can be measured.')
 }
 
+const inSpace = ([x, y, z]: P3): SpacePlace => ({ x, y, z })
+
 const plainBody = (
   name: string,
   kind: 'exact' | 'mesh',
@@ -174,12 +182,20 @@ function measureBody(w: Workpiece, b: Body): BodyMeasure {
   const mass = (volume: number) => (density === undefined ? null : (volume / 1000) * density)
   if (b.shape.kind !== 'turned') {
     const m = b.shape.measure
-    const plain = plainBody(b.name, 'exact', m.closed, m.valid, m)
+    const plain = plainBody(b.name, b.shape.kind, m.closed, m.valid, m)
+    const field = wallField(b.shape.mesh)
     const basin = basinOf(b.shape.mesh)
     return {
       ...plain,
       id: b.id,
       mass_g: mass(m.volume),
+      wall: field && {
+        min_mm: field.min.wall,
+        mean_mm: field.mean,
+        max_mm: field.max.wall,
+        min_at: inSpace(field.min.at),
+        max_at: inSpace(field.max.at),
+      },
       capacity:
         basin && basin.volume > 0 ? { brim_ml: basin.volume / 1000, trapped_air_ml: 0 } : null,
       sealed_void_ml: (basin?.sealed ?? 0) / 1000,
