@@ -25,6 +25,9 @@ export async function benchExact(row: Row): Promise<void> {
   for (const [name, figure, value] of [
     ['Batter scoop', 'wide', '15 mm'],
     ['Counter clip', 'boss', '7.5 mm'],
+    ['Timer dial', 'inlay', '1.4 mm'],
+    ['Cutlery drainer', 'count', '24'],
+    ['Dimpled mill grip', 'deep', '1.8 mm'],
   ] as const) {
     const w = demoSet().find((d) => d.name === name)!
     const store = new ShapeStore(kernel, meshes)

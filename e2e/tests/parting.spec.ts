@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { measureMesh, readStl } from '@ivory/core/mesh'
+import { measureMesh, readStl, writeStl } from '@ivory/core/mesh'
 import { expect, type Page, test } from '@playwright/test'
 import { unzipSync } from 'fflate'
 import { commit, drawLines, newWorkpiece, route, stage } from './bench'
@@ -134,4 +134,50 @@ test('the wall is shown all over; the cut plane is dragged on the Stage and type
   await expect(distance).not.toHaveValue('0 mm')
   const pulled = Number.parseFloat(await distance.inputValue())
   expect(pulled).toBeGreaterThan(1)
+})
+
+test('triangles from a file stand beside a puck, are taken from it, and say what they cannot', async ({
+  page,
+}) => {
+  await puck(page)
+  // A box of 20 x 20 x 30 about the axis of the puck.
+  const corner = (i: number) => [i & 1 ? 10 : -10, i & 2 ? 10 : -10, i & 4 ? 20 : -10]
+  const quads = [
+    [0, 2, 3, 1],
+    [4, 5, 7, 6],
+    [0, 1, 5, 4],
+    [2, 6, 7, 3],
+    [0, 4, 6, 2],
+    [1, 3, 7, 5],
+  ] as const
+  const bytes = writeStl([
+    {
+      positions: Float64Array.from(Array.from({ length: 8 }, (_, i) => corner(i)).flat()),
+      triangles: Uint32Array.from(quads.flatMap(([a, b, c, d]) => [a, b, c, a, c, d])),
+    },
+  ])
+  await add(page, 'b')
+  await page
+    .getByLabel('File to bring in')
+    .setInputFiles({ name: 'post.stl', mimeType: 'model/stl', buffer: Buffer.from(bytes) })
+  await expect(line(page, 'Bring in 1')).toContainText('12.0 cm³, triangles', { timeout: 60_000 })
+
+  // Two bodies in one place are named before they leave.
+  await stage(page, 'Release')
+  await expect(page.getByText(/overlap by 4000 mm³/)).toBeVisible({ timeout: 30_000 })
+
+  await stage(page, 'Refine')
+  await add(page, 'f')
+  await page.getByLabel('Body', { exact: true }).selectOption('post')
+  await expect(line(page, 'Fillet 1')).toContainText('consists of triangles')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Shift+Delete')
+  await add(page, 'j')
+  await page.getByLabel('How', { exact: true }).selectOption('cut')
+  await page.getByLabel('Body', { exact: true }).selectOption('Body 1')
+  await page.getByRole('checkbox', { name: 'post' }).check()
+  await expect(line(page, 'Combine 1')).toContainText('−4.0 cm³', { timeout: 30_000 })
+  await stage(page, 'Release')
+  await page.getByRole('button', { name: 'STEP', exact: true }).click()
+  await expect(page.getByTestId('released')).toContainText('of triangles', { timeout: 30_000 })
 })

@@ -31,6 +31,10 @@ const LEVEL = 1e-4
 const LEAST = 0.05
 /** Coordinates are single precision, mm. */
 const NEAR = 1e-5
+/** A ball is as large as it gets once nothing reaches into it by more than this: facets do, on round bodies. */
+const SETTLED = 4e-3
+/** It mostly takes three or four steps. */
+const STEPS = 20
 /** How often the least and greatest readings are looked for again in quarters of their cells. */
 const ROUNDS = 5
 const FOLLOWED = 16
@@ -58,7 +62,7 @@ function read(mesh: TriMesh): WallField | null {
   const count = owners.length
   const walls = new Float32Array(count)
   const read: number[] = []
-  const enough = wholeArea(mesh) / CELLS / 2
+  const enough = wholeArea(mesh) / CELLS
   let [sum, weight, since] = [0, 0, 0]
   for (let c = 0; c < count; c++) {
     const area = areaOf(cells, 9 * c)
@@ -183,16 +187,16 @@ class Probe {
     if (!tree.along(x, y, z, nx, ny, nz, NEAR, this.#reach, hit)) return Number.NaN
     let rho = hit.d / 2
     let [qx, qy, qz] = [hit.x, hit.y, hit.z]
-    for (let i = 0; i < 40; i++) {
+    for (let i = 0; i < STEPS; i++) {
       const [cx, cy, cz] = [x + rho * nx, y + rho * ny, z + rho * nz]
-      if (!tree.nearest(cx, cy, cz, rho - NEAR, owner, hit)) break
+      if (!tree.nearest(cx, cy, cz, rho - SETTLED, owner, hit)) break
       const [wx, wy, wz] = [hit.x - x, hit.y - y, hit.z - z]
       const w2 = wx * wx + wy * wy + wz * wz
       const into = wx * nx + wy * ny + wz * nz
       if (into <= LEVEL * Math.sqrt(w2)) break
       ;[qx, qy, qz] = [hit.x, hit.y, hit.z]
       const next = w2 / (2 * into)
-      if (rho - next < 1e-7) break
+      if (!(next < rho)) break
       rho = next
     }
     const [ox, oy, oz] = [qx - x - rho * nx, qy - y - rho * ny, qz - z - rho * nz]

@@ -10,6 +10,7 @@ export {
   measureWorkpiece,
 } from './measure'
 export { type BroughtIn, drawingOf, MAX_OUTLINE_BYTES, type Outlines } from './outlines'
+export { type Overlap, overlaps } from './overlaps'
 export { placeWords } from './readback'
 export {
   FINENESS,

@@ -1,10 +1,11 @@
 import { unzipSync } from 'fflate'
 import { expect, it } from 'vitest'
 import { measureMesh, readStl } from '../mesh'
+import { triangleMesh } from '../rebuild'
 import { built, piece, the } from '../rebuild/exactroute.test-data'
-import { rectangle } from '../workpiece/flat.test-data'
+import { circles, rectangle } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
-import { release } from '.'
+import { overlaps, release } from '.'
 import { rereadStep } from './readback'
 
 const route = [
@@ -56,4 +57,26 @@ it('several bodies leave with their names and colours, and a file each', async (
     const m = mesh.ok && measureMesh(mesh.value)
     expect(m && [m.closed, Math.round(m.volume)]).toEqual([true, 2000])
   }
+})
+
+it('bodies that overlap are named with how much; those that only touch are not', async () => {
+  const { meshes } = await the()
+  const at = async (x: number, id: string) => {
+    const moved = op(30, 'move', 'there', { body: 'block', how: 'by', x, y: 0, z: 0 })
+    const body = (await built(piece([...route.slice(0, 2), moved]))).state.bodies.block!
+    return { name: id, mesh: triangleMesh(body) }
+  }
+  const all = [await at(0, 'one'), await at(7, 'two'), await at(17, 'three')]
+  expect(overlaps(all, meshes)).toEqual([{ a: 'one', b: 'two', volume: expect.closeTo(600, 2) }])
+  // A plug in its hole shares a round wall with it.
+  const plug = [
+    rectangle(10, 'flat', 'top', [0, 0], [40, 40]),
+    op(20, 'extrude', 'block', { profile: 'flat', mode: 'new', length: 20 }),
+    circles(30, 'ring', 'top', [[20, 20, 9]]),
+    op(40, 'split', 'plug', { body: 'block', how: 'tools', profiles: ['ring'] }),
+  ]
+  const { bodies } = (await built(piece(plug))).state
+  const two = Object.values(bodies).map((b) => ({ name: b.id, mesh: triangleMesh(b) }))
+  expect(two).toHaveLength(2)
+  expect(overlaps(two, meshes)).toEqual([])
 })

@@ -34,7 +34,7 @@ const bringing = (bytes: Uint8Array, more: Workpiece['route'] = []): Workpiece =
       ...more,
     ],
     brief: { purpose: '', material: 'petg', targets: {} },
-    gauges: ['mass', 'height', 'wall'].map((kind) => ({ id: kind, kind, params: {} })),
+    gauges: ['mass', 'height', 'wall', 'poles'].map((kind) => ({ id: kind, kind, params: {} })),
   }
 }
 
@@ -62,17 +62,24 @@ describe('a body from a STEP file', () => {
   it('is measured by the kernel (volume and area after Pappus)', async () => {
     const { report } = await measureWorkpiece(bringing(ring), theShapes)
     const b = report.bodies[0]!
-    expect(b).toMatchObject({ kind: 'exact', closed: true, valid: true, wall: null, name: 'Ring' })
+    expect(b).toMatchObject({ kind: 'exact', closed: true, valid: true, name: 'Ring' })
+    expect(b.wall!.min_mm).toBeCloseTo(20, 0)
     expect(b.volume_mm3 / VOLUME).toBeCloseTo(1, 9)
     expect(b.area_mm2 / AREA).toBeCloseTo(1, 9)
     expect(b.bounds.max[0]).toBeCloseTo(50, 4)
   })
-  it('has mass and size; gauges of a half-section say why they cannot read it', async () => {
+  it('has mass, size and wall; gauges of a half-section say why they cannot read it', async () => {
     const w = bringing(ring)
-    const [mass, height, wall] = readGauges(w, await settled(w))
+    const [mass, height, wall, poles] = readGauges(w, await settled(w))
     expect(mass!.reading!.low).toBeCloseTo((VOLUME / 1000) * 1.27, 6)
     expect(height!.reading!.low).toBeCloseTo(20, 4)
-    expect(wall).toMatchObject({ reading: null, why: expect.stringContaining('no half-section') })
+    // A ball of the tube's own radius fits all over.
+    expect(wall!.reading!.low).toBeGreaterThan(19.85)
+    expect(wall!.reading!.high).toBeLessThan(20.05)
+    expect(poles).toMatchObject({
+      reading: null,
+      why: expect.stringContaining('no half-section'),
+    })
   })
   it('is hollowed like any other', async () => {
     const shell = {

@@ -1,6 +1,7 @@
 import { fixed } from '@ivory/core/math'
 import { FINENESS, FORMATS, type Format } from '@ivory/core/release'
 import { writeWorkpiece } from '@ivory/core/workpiece'
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { EngineError, lathe } from '../engine'
 import { edit, logged, useSession } from '../session/session'
@@ -29,6 +30,14 @@ export function ReleaseSheet() {
   const [chosen, setChosen] = useState<Readonly<Record<string, boolean>>>({})
   const leaves = (b: (typeof bodies)[number]) => chosen[b.id] ?? !b.hidden
   const out = gauges.filter((g) => g.verdict === 'out')
+  const only = bodies.filter(leaves).map((b) => b.id)
+  const waits = useSession((s) => s.settled?.waits ?? 1)
+  const { data: overlaps } = useQuery({
+    queryKey: ['overlaps', doc.route, doc.figures, only],
+    queryFn: () => lathe.call('overlaps', { doc, only }, { budget: 120_000 }),
+    enabled: waits === 0 && only.length > 1,
+    staleTime: Number.POSITIVE_INFINITY,
+  })
 
   const make = async (format: Format) => {
     setBusy(format)
@@ -38,7 +47,7 @@ export function ReleaseSheet() {
         doc,
         format,
         ...FINENESS[fine],
-        only: bodies.filter(leaves).map((b) => b.id),
+        only,
       })
       if (typeof reply === 'string') setDone(`Not made: ${reply}`)
       else {
@@ -57,13 +66,18 @@ export function ReleaseSheet() {
   return (
     <div className="flex flex-col gap-3 p-3">
       <h2 className="font-medium text-lg">Release</h2>
-      {out.length > 0 && (
+      {(out.length > 0 || (overlaps?.length ?? 0) > 0) && (
         <div className="border-out border-l-4 bg-sheet px-2 py-1 text-sm">
           <p>Before it leaves the shop:</p>
           <ul>
             {out.map((g) => (
               <li key={g.id}>
                 {g.label} {g.reading?.text ?? g.why} <VerdictMark verdict="out" />
+              </li>
+            ))}
+            {overlaps?.map((o) => (
+              <li key={`${o.a} ${o.b}`}>
+                {o.a} and {o.b} overlap by {fixed(o.volume, 0)} mm³
               </li>
             ))}
           </ul>

@@ -135,6 +135,11 @@ const handlers: Handlers = {
     const made = release(doc, built, format, { chord, angle, only })
     return made.ok ? made.value : made.diagnosis.message
   },
+  async overlaps({ doc, only }) {
+    const bodies = bodiesOf(await settled(doc)).filter((b) => only.includes(b.id))
+    const ask = bodies.map((b) => ({ name: b.name || b.id, mesh: triangleMesh(b) }))
+    return ask.length < 2 ? [] : searching.call('shared', ask, { budget: RELEASE_LIMIT })
+  },
   measureFile: (ask) => searching.call('measureFile', ask, { budget: RELEASE_LIMIT }),
   stopKernel() {
     serving.stop('Stopped as asked.')

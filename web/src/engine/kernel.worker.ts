@@ -2,7 +2,7 @@ import { loadShapes, type ShapeStore } from '@ivory/core/exact'
 import { KernelError } from '@ivory/core/kernel'
 import { fixed } from '@ivory/core/math'
 import { inPlace, RebuildCache, rebuildWith } from '@ivory/core/rebuild'
-import { measureFile, release } from '@ivory/core/release'
+import { measureFile, overlaps, release } from '@ivory/core/release'
 import meshes from 'manifold-3d/manifold.wasm?url'
 import kernel from 'replicad-opencascadejs/wasm?url'
 import type { Calls, Request, Response } from './protocol'
@@ -26,6 +26,7 @@ async function answer(request: Request): Promise<unknown> {
     const made = release(doc, built, format, { chord, angle, only, shapes: await shapes() })
     return made.ok ? made.value : made.diagnosis.message
   }
+  if (request.call === 'shared') return overlaps(request.ask, (await shapes()).meshes)
   if (request.call === 'measureFile') return measured(request.ask)
   throw new Error(`the kernel does not do "${request.call}"`)
 }

@@ -27,7 +27,7 @@ export const runOn =
   async (job, recipes) => {
     const kept = await keptParts(job)
     if (kept) return { ok: true, value: kept }
-    const read = [job, ...recipes].some((j) => j.verb === 'step')
+    const read = [job, ...recipes].some((j) => 'file' in j.args)
     try {
       const made: Outcome<ExactPart[]> = await thread.call(
         'job',

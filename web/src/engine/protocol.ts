@@ -2,7 +2,7 @@ import type { ExactPart, KernelJob } from '@ivory/core/exact'
 import type { FontName } from '@ivory/core/letters'
 import type { WorkingRange } from '@ivory/core/limits'
 import type { Frame, Outcome, P2, P3 } from '@ivory/core/math'
-import type { WallField } from '@ivory/core/mesh'
+import type { TriMesh, WallField } from '@ivory/core/mesh'
 import type { Drawing, Finding, HoldState, Row, Suggestion } from '@ivory/core/profile'
 import type {
   Drivers,
@@ -14,7 +14,7 @@ import type {
   tryDimension,
 } from '@ivory/core/rebuild'
 import type { EdgeRef, FaceRef } from '@ivory/core/refs'
-import type { BroughtIn, Format, ReleasedFile } from '@ivory/core/release'
+import type { BroughtIn, Format, Overlap, ReleasedFile } from '@ivory/core/release'
 import type { DisplayMesh } from '@ivory/core/turned'
 import type { FigureValue, KeptFile, Workpiece } from '@ivory/core/workpiece'
 
@@ -151,6 +151,10 @@ export interface Calls {
     ask: { doc: Workpiece; format: Format; chord: number; angle: number; only: string[] }
     reply: ReleasedFile | string
   }
+  /** Bodies among those chosen that take up the same room. */
+  overlaps: { ask: { doc: Workpiece; only: string[] }; reply: Overlap[] }
+  /** The same of bodies by their triangles. */
+  shared: { ask: { name: string; mesh: TriMesh }[]; reply: Overlap[] }
   /** Work for the exact kernel, with the recipes of what it works on. */
   job: {
     ask: { job: KernelJob; recipes: KernelJob[]; files: Readonly<Record<string, KeptFile>> }
