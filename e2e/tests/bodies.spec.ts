@@ -134,7 +134,7 @@ test('a STEP file becomes a body of a new workpiece and leaves again', async ({ 
   await stage(page, 'Release')
   await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'STL' }).click(),
+    page.getByRole('button', { name: 'STL', exact: true }).click(),
   ])
   await expect(page.getByTestId('released')).toContainText('triangles')
   await page.getByText('Log', { exact: true }).click()

@@ -144,11 +144,12 @@ test('dragging a held point moves the figure that holds it, and one step takes i
 })
 
 test('the shelf shows a picture on every card without opening it', async ({ page }) => {
+  test.setTimeout(300_000)
   await page.goto('/')
   await page.waitForURL(/\/w\//)
   await page.goto('/')
   const cards = page.locator('main ul > li')
-  await expect(cards).toHaveCount(6)
-  // Two of them are made by the exact kernel first.
-  await expect(cards.locator('img')).toHaveCount(6, { timeout: 100_000 })
+  await expect(cards).toHaveCount(9)
+  // Five of them are made by the exact kernel first.
+  await expect(cards.locator('img')).toHaveCount(9, { timeout: 200_000 })
 })

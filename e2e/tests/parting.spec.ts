@@ -181,3 +181,81 @@ test('triangles from a file stand beside a puck, are taken from it, and say what
   await page.getByRole('button', { name: 'STEP', exact: true }).click()
   await expect(page.getByTestId('released')).toContainText('of triangles', { timeout: 30_000 })
 })
+
+test('a drainer of crossing strips: rings split off, one slab met with the wall, repeated and joined', async ({
+  page,
+}) => {
+  await newWorkpiece(page)
+  await stage(page, 'Draw')
+  await add(page, 'p')
+  await drawLines(page, ['0 0', '46 0', '57 90', '0 90'])
+  await page.keyboard.press('Escape')
+  await stage(page, 'Form')
+  await add(page, 'r')
+  await expect(line(page, 'Revolve 1')).toContainText('cm³')
+  // Its open end is picked by the mouse on what is seen from above.
+  await stage(page, 'Refine')
+  await add(page, 's')
+  await page.getByRole('button', { name: 'top', exact: true }).click()
+  const canvas = page.getByRole('region', { name: 'Stage' }).locator('canvas')
+  const box = (await canvas.boundingBox())!
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+  let nudge = 0
+  await expect(async () => {
+    nudge = 1 - nudge
+    await page.mouse.move(x + nudge, y - 10)
+    await expect(page.getByTestId('hover')).toContainText('Revolve 1', { timeout: 1000 })
+  }).toPass()
+  await page.mouse.click(x, y - 10)
+  await commit(page, 'Wall', '2')
+  await expect(line(page, 'Shell 1')).toContainText('wall 2.00 mm')
+  for (const [n, height, body] of [
+    [1, '10', 'Body 1'],
+    [2, '80', 'Body 1 upper'],
+  ] as const) {
+    await add(page, 'p')
+    await page.getByLabel('Body', { exact: true }).selectOption(body)
+    await page.getByLabel('Part', { exact: true }).selectOption('height')
+    await commit(page, 'Height', height)
+    await expect(line(page, `Split ${n}`)).toContainText('below')
+  }
+  // A slab that leans, drawn on the front plane and carried to both sides.
+  await stage(page, 'Draw')
+  await add(page, 'p')
+  await drawLines(page, ['-28 -5', '-20 -5', '28 95', '20 95', '-28 -5'])
+  await page.keyboard.press('Escape')
+  await stage(page, 'Form')
+  await add(page, 'e')
+  await page.getByLabel('Result', { exact: true }).selectOption('new')
+  await page.getByLabel('Which way', { exact: true }).selectOption('alike')
+  await commit(page, 'Length', '130')
+  await expect(line(page, 'Extrude 1')).toContainText('+104.0 cm³')
+  await stage(page, 'Refine')
+  await add(page, 'j')
+  await page.getByLabel('How', { exact: true }).selectOption('meet')
+  await page.getByLabel('Body', { exact: true }).selectOption('Extrude 1')
+  await page.getByRole('checkbox', { name: 'Body 1 upper', exact: true }).check()
+  await page.getByLabel('Loose pieces', { exact: true }).selectOption('one')
+  await expect(line(page, 'Combine 1')).toContainText('−', { timeout: 30_000 })
+  await page.getByRole('button', { name: /^Pattern/ }).click()
+  await page.getByLabel('Body', { exact: true }).selectOption('Extrude 1')
+  await page.getByLabel('Laid out', { exact: true }).selectOption('round')
+  await page.getByLabel('Result', { exact: true }).selectOption('triangles')
+  await commit(page, 'How many', '14')
+  await expect(line(page, 'Pattern 1')).toContainText('14', { timeout: 60_000 })
+  await page.getByRole('button', { name: /^Combine/ }).click()
+  await page.getByLabel('Body', { exact: true }).selectOption('Body 1')
+  const others = page.getByRole('group', { name: 'Others' }).getByRole('checkbox')
+  await expect(others).toHaveCount(2)
+  for (const box of await others.all()) await box.check()
+  await page.getByLabel('Worked by', { exact: true }).selectOption('triangles')
+  await expect(line(page, 'Combine 2')).toContainText('cm³', { timeout: 60_000 })
+  await expect(page.getByTestId('body')).toHaveCount(1)
+  await stage(page, 'Release')
+  const [download] = await Promise.all([
+    page.waitForEvent('download', { timeout: 60_000 }),
+    page.getByRole('button', { name: 'STL', exact: true }).click(),
+  ])
+  const mesh = readStl(readFileSync(await download.path()))
+  expect(mesh.ok && measureMesh(mesh.value).closed).toBe(true)
+})

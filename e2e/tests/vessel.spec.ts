@@ -111,7 +111,7 @@ test('a vessel from brief to release', async ({ page }) => {
   await stage(page, 'Release')
   const [stl] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'STL' }).click(),
+    page.getByRole('button', { name: 'STL', exact: true }).click(),
   ])
   expect(stl.suggestedFilename()).toBe('test-flask.stl')
   await expect(page.getByTestId('released')).toContainText('read again: ')
