@@ -100,6 +100,31 @@ test('the wall is shown all over; the cut plane is dragged on the Stage and type
   await page.getByRole('button', { name: 'Wall all over' }).click()
   await expect(page.getByTestId('wall-legend')).toHaveCount(0)
 
+  // Its lid and its side are picked by the mouse: they meet, and the side has a radius.
+  await page.getByRole('button', { name: 'Cut away half' }).click()
+  await page.getByRole('button', { name: '+ Between two faces' }).click()
+  const stageBox = (await page
+    .getByRole('region', { name: 'Stage' })
+    .locator('canvas')
+    .boundingBox())!
+  const [cx, cy] = [stageBox.x + stageBox.width / 2, stageBox.y + stageBox.height / 2]
+  const pickIn = async (view: string, wanted: string, asks: string | null) => {
+    await page.getByRole('button', { name: view, exact: true }).click()
+    let nudge = 0
+    await expect(async () => {
+      nudge = 1 - nudge
+      await page.mouse.move(cx + nudge, cy)
+      await expect(page.getByTestId('hover')).toContainText(wanted, { timeout: 1000 })
+    }).toPass()
+    await page.mouse.click(cx, cy)
+    if (asks) await expect(page.getByText(asks)).toBeVisible()
+  }
+  await pickIn('top', 'Revolve 1', 'Click the second face')
+  await pickIn('front', 'Revolve 1', null)
+  await expect(page.getByTestId('gauge-between')).toHaveText('0.000 mm')
+  await page.getByRole('button', { name: 'Cut away half' }).click()
+  await page.getByRole('button', { name: 'Take the gauge away' }).click()
+
   // Cut level at half its height: a circle; the cut as a file.
   await page.getByLabel('Plane of the cut').selectOption('top')
   await commit(page, 'Distance of the cut', '5')

@@ -3,6 +3,7 @@ export { polesOf } from './poles'
 export { GAUGES, gaugeSpec } from './registry'
 export {
   type GaugeSpec,
+  type MeasuredFace,
   type Reading,
   readWith,
   type Subject,

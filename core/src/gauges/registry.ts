@@ -1,4 +1,5 @@
 import { balanceGauge } from './balance'
+import { betweenGauge } from './between'
 import { capacityGauge, fillGauge } from './capacity'
 import { clearanceGauge } from './clearance'
 import { massGauge } from './mass'
@@ -19,6 +20,7 @@ export const GAUGES: Readonly<Record<string, GaugeSpec>> = Object.fromEntries(
     balanceGauge,
     polesGauge,
     clearanceGauge,
+    betweenGauge,
   ].map((g) => [g.kind, g]),
 )
 export const gaugeSpec = (kind: string): GaugeSpec | undefined =>

@@ -46,6 +46,16 @@ export const solidSubject = (
   density?: number,
 ): Subject => ({ solid: { ...of, density }, section: null })
 
+/** A face as it is measured: its triangles, and the plane or cylinder it lies on where it does. */
+export interface MeasuredFace {
+  name: string
+  mesh: TriMesh
+  /** mm2 */
+  area: number
+  flat?: { origin: P3; dir: P3 } | undefined
+  round?: { origin: P3; dir: P3; radius: number } | undefined
+}
+
 /** What a gauge reads. `low` and `high` are held against the limits (one value: both the same). */
 export interface Reading {
   low: number
@@ -74,6 +84,8 @@ export interface GaugeSpec extends Common {
   ofSection?(s: SectionSubject, params: Params): Reading | string
   /** On any closed body: one that is not turned, or where no half-section is needed. */
   ofSolid?(s: SolidSubject, params: Params): Reading | string
+  /** Between two faces, named by the parameters `face` of the body and `with` of the body `other`. */
+  faces?(a: MeasuredFace, b: MeasuredFace): Reading | string
   /** Between a body and others. */
   between?(own: TriMesh, others: readonly { name: string; mesh: TriMesh }[]): Reading | string
 }

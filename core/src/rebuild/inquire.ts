@@ -1,5 +1,6 @@
 import { SHOWN } from '../exact'
 import {
+  type GaugeSpec,
   gaugeSpec,
   type Reading,
   readWith,
@@ -21,6 +22,7 @@ import {
   materialOf,
   type Workpiece,
 } from '../workpiece'
+import { measuredFace } from './faces'
 import { contextOf, evaluateOp, RebuildCache, type Rebuilt, rebuild, type World } from './rebuild'
 
 /** Density for a body: its own material, else the brief's, g/cm3. */
@@ -90,11 +92,29 @@ function readGauge(
       .filter((b) => b.id !== body.id && !w.bodies[b.id]?.away)
       .filter((b) => !g.params.other || b.id === g.params.other)
       .map((b) => ({ name: b.name || b.id, mesh: triangleMesh(b) }))
-  const reading = spec.between
-    ? spec.between(triangleMesh(body), others())
-    : readWith(spec, subject(body), g.params)
+  const reading = spec.faces
+    ? betweenPicked(spec.faces, body, bodies, g.params)
+    : spec.between
+      ? spec.between(triangleMesh(body), others())
+      : readWith(spec, subject(body), g.params)
   if (typeof reading === 'string') return none(reading)
   return { ...base, reading, why: '', verdict: verdictOf(reading.low, reading.high, limits) }
+}
+
+function betweenPicked(
+  read: NonNullable<GaugeSpec['faces']>,
+  body: Body,
+  bodies: State['bodies'],
+  params: GaugeDoc['params'],
+): Reading | string {
+  const other = params.other ? bodies[params.other] : body
+  if (!other) return `The body "${params.other}" is not there.`
+  const [a, b] = [
+    measuredFace(body, String(params.face ?? '')),
+    measuredFace(other, String(params.with ?? '')),
+  ]
+  if (!a.ok) return a.diagnosis.message
+  return b.ok ? read(a.value, b.value) : b.diagnosis.message
 }
 
 /** Made once for each half-section. */

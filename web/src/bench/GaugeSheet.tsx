@@ -1,15 +1,18 @@
 import { GAUGES } from '@ivory/core/gauges'
 import { freshId } from '@ivory/core/math'
 import { Trash2 } from 'lucide-react'
+import { measureBetween } from '../session/measuring'
 import { edit, useSession } from '../session/session'
 import { Button, Choice, CommitInput, IconButton } from '../ui/controls'
 import { typedNumber } from '../ui/number'
+import { faceName } from './names'
 import { SolveFor } from './SolveFor'
 
 /** Which gauges stand on the bench, on which body and within which limits; and solving for a reading. */
 export function GaugeSheet() {
   const doc = useSession((s) => s.doc)!
   const bodies = useSession((s) => s.settled?.bodies) ?? []
+  const measuring = useSession((s) => s.measuring)
   const add = (kind: string) =>
     edit((d) => {
       const spec = GAUGES[kind]!
@@ -53,6 +56,42 @@ export function GaugeSheet() {
                 </IconButton>
               </div>
               <p className="text-soft text-sm">{GAUGES[g.kind]?.help}</p>
+              {GAUGES[g.kind]?.faces && (
+                <p className="text-sm">
+                  {measuring?.gauge === g.id ? (
+                    `Click the ${measuring.next === 'face' ? 'first' : 'second'} face on the Stage.`
+                  ) : (
+                    <>
+                      {[g.params.face, g.params.with]
+                        .map((f) => (f ? faceName(doc, String(f)) : 'none'))
+                        .join(' to ')}{' '}
+                      <Button
+                        className="py-0!"
+                        onClick={() =>
+                          useSession.setState({ measuring: { gauge: g.id, next: 'face' } })
+                        }
+                      >
+                        Pick again
+                      </Button>
+                    </>
+                  )}
+                </p>
+              )}
+              {GAUGES[g.kind]?.pair && bodies.length > 1 && (
+                <Choice
+                  label="To"
+                  value={String(g.params.other ?? '')}
+                  options={[
+                    { value: '', label: 'to all others' },
+                    ...bodies.map((b) => ({ value: b.id, label: `to ${b.name}` })),
+                  ]}
+                  onChange={(v) =>
+                    edit((d) => {
+                      d.gauges[i]!.params = v ? { other: v } : {}
+                    })
+                  }
+                />
+              )}
               <div className="mt-1 flex flex-wrap items-center gap-2 text-sm">
                 {(['min', 'max'] as const).map((side) => (
                   <label key={side} className="flex items-center gap-1">
@@ -98,7 +137,11 @@ export function GaugeSheet() {
         </ul>
         <div className="mt-2 flex flex-wrap gap-1">
           {Object.values(GAUGES).map((g) => (
-            <Button key={g.kind} className="py-0! text-sm" onClick={() => add(g.kind)}>
+            <Button
+              key={g.kind}
+              className="py-0! text-sm"
+              onClick={() => (g.faces ? measureBetween() : add(g.kind))}
+            >
               + {g.label}
             </Button>
           ))}

@@ -4,6 +4,7 @@ import { insertOp, type Op, type Workpiece } from '@ivory/core/workpiece'
 import type { Draft } from 'immer'
 import { toast } from 'sonner'
 import type { BodyView } from '../engine'
+import { measureBetween } from './measuring'
 import { edit, opOf, redo, select, undo, useSession } from './session'
 
 /** Something a person can do, found in the palette and by its key. */
@@ -191,6 +192,13 @@ export const documentCommands = (): Command[] => [
     group: 'Stage',
     key: 'h',
     run: () => useSession.setState((s) => ({ cutaway: !s.cutaway })),
+  },
+  {
+    id: 'measure',
+    label: 'Measure between two faces',
+    group: 'Stage',
+    key: 'shift+m',
+    run: measureBetween,
   },
   {
     id: 'walls',

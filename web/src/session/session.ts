@@ -47,6 +47,8 @@ interface Session {
   shaping: boolean
   /** Where bodies are cut; null where the front plane cuts them, and turned ones along their axis. */
   cut: Cut | null
+  /** The gauge whose faces are being picked on the Stage, and which of them is next. */
+  measuring: { gauge: string; next: 'face' | 'with' } | null
   /** Whether the wall is shown all over the bodies. */
   wallMap: boolean
   parallel: boolean
@@ -79,6 +81,7 @@ export const useSession = create<Session>(() => ({
   cutaway: true,
   shaping: true,
   cut: null,
+  measuring: null,
   wallMap: false,
   parallel: false,
   fill: null,

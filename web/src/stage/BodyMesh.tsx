@@ -6,6 +6,7 @@ import { faceName } from '../bench/names'
 import { sameEdge, sameFace, toggleEdge, toggleFace } from '../bench/picking'
 import type { BodyView } from '../engine'
 import { cutPlane } from '../session/cut'
+import { takeFace } from '../session/measuring'
 import { opOf, type Picking, useSession } from '../session/session'
 import { useDisposed } from './disposed'
 import { type ShownWalls, WallSkin } from './Walls'
@@ -61,6 +62,7 @@ export function BodyMesh({
     | undefined
   // While something is picked only the ghost takes the pointer.
   const quiet = useSession((s) => s.picking !== null) && !ghost
+  const measuring = useSession((s) => s.measuring !== null)
   // Triangles of turned bodies come cut; of others the front is clipped, save while something is picked on it.
   const clipped = useSession((s) => s.cutaway && s.picking === null) && !body.turned
   const plane = useSession(cutPlane)
@@ -115,6 +117,11 @@ export function BodyMesh({
           tell('')
         }}
         onClick={(e) => {
+          if (measuring) {
+            e.stopPropagation()
+            takeFace(body.id, mesh.faces[faceUnder(e)]!)
+            return
+          }
           if (pick?.what !== 'faces') return
           e.stopPropagation()
           const face = faceUnder(e)

@@ -17,6 +17,7 @@ import { IconButton } from '../ui/controls'
 import { BodyMesh } from './BodyMesh'
 import { CutFrame } from './CutFrame'
 import { Datums } from './Datums'
+import { Measures } from './Measures'
 import { Places } from './Places'
 import { setSnapshotSource } from './snapshot'
 import { VIEWS } from './views'
@@ -86,6 +87,7 @@ export default function Stage() {
             ),
         )}
         <WallMarks walls={walls} />
+        <Measures />
         <CutFrame bodies={bodies} />
         <Places bodies={bodies} />
         <Datums bodies={bodies} />

@@ -1,0 +1,30 @@
+import { freshId } from '@ivory/core/math'
+import { edit, useSession } from './session'
+
+/** Puts a gauge between two faces on the bench and asks for them on the Stage. */
+export function measureBetween(): void {
+  const { doc } = useSession.getState()
+  if (!doc) return
+  const id = freshId(
+    doc.gauges.map((g) => g.id),
+    'gauge',
+  )
+  edit((d) => void d.gauges.push({ id, kind: 'between', params: {} }))
+  useSession.setState({ measuring: { gauge: id, next: 'face' }, picking: null })
+}
+
+/** A face clicked on the Stage becomes the next of the gauge's two. */
+export function takeFace(body: string, face: string): void {
+  const { measuring } = useSession.getState()
+  if (!measuring) return
+  const { gauge: id, next } = measuring
+  edit((d) => {
+    const gauge = d.gauges.find((g) => g.id === id)
+    if (!gauge) return
+    if (next === 'face') {
+      gauge.body = body
+      gauge.params = { face }
+    } else gauge.params = { ...gauge.params, other: body, with: face }
+  })
+  useSession.setState({ measuring: next === 'face' ? { gauge: id, next: 'with' } : null })
+}
