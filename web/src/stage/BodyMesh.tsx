@@ -1,7 +1,16 @@
 import { type DisplayMesh, SECTION } from '@ivory/core/turned'
 import type { ThreeEvent } from '@react-three/fiber'
 import { useMemo, useState } from 'react'
-import { BufferAttribute, BufferGeometry, DoubleSide, Plane, Vector3 } from 'three'
+import {
+  BufferAttribute,
+  BufferGeometry,
+  DoubleSide,
+  type Intersection,
+  Mesh,
+  Plane,
+  type Raycaster,
+  Vector3,
+} from 'three'
 import { faceName } from '../bench/names'
 import { sameEdge, sameFace, toggleEdge, toggleFace } from '../bench/picking'
 import type { BodyView } from '../engine'
@@ -40,6 +49,15 @@ function linesOf(mesh: DisplayMesh, wanted: (edge: number) => boolean) {
 /** What the pointer passes through. */
 const UNTOUCHED = { raycast: () => undefined }
 
+/** The pointer meets only what is left of a body that is cut away. */
+const leftOf = (plane: Plane) => ({
+  raycast(this: Mesh, ray: Raycaster, hits: Intersection[]) {
+    const all: Intersection[] = []
+    Mesh.prototype.raycast.call(this, ray, all)
+    hits.push(...all.filter((h) => plane.distanceToPoint(h.point) >= 0))
+  },
+})
+
 export function BodyMesh({
   body,
   mesh,
@@ -71,6 +89,7 @@ export function BodyMesh({
     const n = new Vector3(...plane.z).negate()
     return [new Plane(n, -n.dot(new Vector3(...plane.origin)) + 1e-3)]
   }, [plane])
+  const touched = useMemo(() => (clipped ? leftOf(behind[0]!) : {}), [clipped, behind])
   const clip = clipped ? { clippingPlanes: behind } : { clippingPlanes: null }
   const [over, setOver] = useState<{ face?: number; edge?: number }>({})
   const skin = useMemo(() => geometryOf(mesh, (f) => mesh.faces[f] !== SECTION), [mesh])
@@ -104,7 +123,7 @@ export function BodyMesh({
     <group>
       <mesh
         geometry={skin.geometry}
-        {...(quiet ? UNTOUCHED : {})}
+        {...(quiet ? UNTOUCHED : touched)}
         onPointerMove={(e) => {
           e.stopPropagation()
           const face = faceUnder(e)
@@ -154,6 +173,7 @@ export function BodyMesh({
       </mesh>
       <mesh geometry={litFaces.geometry} renderOrder={1}>
         <meshStandardMaterial
+          {...clip}
           color="#d9a441"
           roughness={0.6}
           transparent
@@ -184,7 +204,7 @@ export function BodyMesh({
         <lineBasicMaterial {...clip} color="#4a4033" transparent opacity={0.8} />
       </lineSegments>
       <lineSegments geometry={litEdges} renderOrder={2}>
-        <lineBasicMaterial color="#8a4b00" depthTest={false} linewidth={3} />
+        <lineBasicMaterial {...clip} color="#8a4b00" depthTest={false} linewidth={3} />
       </lineSegments>
       {clipped && body.cap && <Cap triangles={body.cap} />}
       {walls && <WallSkin walls={walls} clip={clip} />}
