@@ -105,6 +105,28 @@ describe('a body of triangles', () => {
     expect(drilled.measure.volume / (48000 - Math.PI * 25 * 20)).toBeCloseTo(1, 3)
     expect(drilled.faces.some((f) => f.names.includes('drill:ring'))).toBe(true)
   })
+  it('several planes part it in the same order as a body of surfaces', async () => {
+    const stl = writeStl([await boxMesh()])
+    const planes = [
+      op(40, 'plane', 'low', { how: 'offset', from: 'top', offset: 6 }),
+      op(41, 'plane', 'right', { how: 'offset', from: 'side', offset: 75 }),
+    ]
+    const parts = (body: string) =>
+      op(50, 'split', 'parts', { body, how: 'plane', plane: 'low', also: ['right'] })
+    const volumes = async (w: Workpiece) =>
+      Object.values((await built(w)).state.bodies).map((b) =>
+        Math.round((b.shape as ExactPart).measure.volume),
+      )
+    const there = op(30, 'move', 'away', { body: 'block', how: 'by', x: 60, y: 0, z: 0 })
+    const exactly = await volumes(piece([base, block, there, ...planes, parts('block')]))
+    const byTriangles = await withFile('box.stl', stl, (f) => [
+      bring(f),
+      ...planes,
+      parts('foreign'),
+    ])
+    expect(exactly).toEqual([3600, 10800, 8400, 25200])
+    expect(await volumes(byTriangles)).toEqual(exactly)
+  })
   it('takes a plane on its flat faces; its gauges are read', async () => {
     const stl = writeStl([await boxMesh()])
     const part = await bodyOf(await withFile('box.stl', stl, (f) => [bring(f)]), 'foreign')

@@ -64,20 +64,18 @@ export const partVerb: Verb<PartArgs> = {
   onMeshes({ meshes }, [target], { op, planes, sheets = [] }) {
     if (sheets.length > 0)
       return bad('needs-surfaces', 'Triangles are parted by planes and closed outlines only.')
-    // Each plane parts what the ones before it left; those behind come first.
+    // Each plane parts what the ones before it left; what lies behind it comes before what lies in front.
     let parts: NamedMesh[] = [target!]
     for (const [i, f] of planes.entries()) {
       const cut = planes.length > 1 ? `${op}:cut${i + 1}` : `${op}:cut`
-      const halves = parts.map((p) =>
-        meshes
-          .cutAt(p.mesh, f.z, dot3(f.origin, f.z))
-          .map(({ mesh, from }) => ({
-            mesh,
-            names: from.map((x) => (x ? (p.names[x.face] ?? []) : [cut])),
-          }))
-          .filter((half) => half.mesh.triangles.length > 0),
-      )
-      parts = [...halves.flatMap((h) => h.slice(1)), ...halves.flatMap((h) => h.slice(0, 1))]
+      parts = parts.flatMap((p) => {
+        const [front, behind] = meshes.cutAt(p.mesh, f.z, dot3(f.origin, f.z))
+        return [behind, front].flatMap(({ mesh, from }) =>
+          mesh.triangles.length === 0
+            ? []
+            : [{ mesh, names: from.map((x) => (x ? (p.names[x.face] ?? []) : [cut])) }],
+        )
+      })
     }
     return parts.length < 2 ? bad('misses', 'The plane does not go through the body.') : good(parts)
   },
