@@ -110,3 +110,36 @@ test('a row of pegs is cut out of a plate at once; two bodies, then one', async 
   await commit(page, 'Left out', 'some')
   await expect(line(page, 'Pattern 1')).toContainText('no list of numbers')
 })
+
+test('of two outlines that cross, areas are chosen one by one by the mouse', async ({ page }) => {
+  await newWorkpiece(page)
+  await stage(page, 'Draw')
+  await add(page, 'p')
+  await page.getByLabel('On', { exact: true }).selectOption('top')
+  await drawLines(page, ['-30 -20', '10 -20', '10 20', '-30 20', '-30 -20'])
+  await page.keyboard.press('Escape')
+  await drawLines(page, ['-10 -10', '30 -10', '30 10', '-10 10', '-10 -10'])
+  await page.keyboard.press('Escape')
+  await page.getByLabel('For', { exact: true }).selectOption('open')
+  await stage(page, 'Form')
+  await add(page, 'e')
+  // By even and odd what both cover is empty: 1600 + 800 − 2 · 400, ten high.
+  await expect(line(page, 'Extrude 1')).toContainText('+16.0 cm³')
+  await page.getByRole('button', { name: 'Fit the table' }).click()
+  const areas = page.getByTestId('area')
+  await expect(areas).toHaveCount(3)
+  // What both cover is the smallest of the three: a click in its middle takes it.
+  const boxes = await Promise.all((await areas.all()).map(async (a) => (await a.boundingBox())!))
+  const small = boxes.reduce((a, b) => (b.width * b.height < a.width * a.height ? b : a))
+  const middle = [small.x + small.width / 2, small.y + small.height / 2] as const
+  await page.mouse.click(...middle)
+  await expect(line(page, 'Extrude 1')).toContainText('+4.0 cm³')
+  // Left of it the rest of the first square; both are one body.
+  await page.mouse.click(small.x - 5, small.y + small.height / 2)
+  await expect(line(page, 'Extrude 1')).toContainText('+16.0 cm³')
+  await expect(page.getByText('2 chosen on the Table')).toBeVisible()
+  await page.mouse.click(...middle)
+  await expect(line(page, 'Extrude 1')).toContainText('+12.0 cm³')
+  await page.getByRole('button', { name: 'All', exact: true }).click()
+  await expect(page.getByText('all enclosed')).toBeVisible()
+})

@@ -19,6 +19,7 @@ export type Field = {
   | { type: 'bodies' | 'profiles' | 'planes' }
   | { type: 'text' }
   | { type: 'drawing' }
+  | { type: 'areas' }
   | { type: 'file' }
 )
 

@@ -39,7 +39,7 @@ export const axisPlacing = (axis: Axis): Placing => {
   }
 }
 
-/** What a profile is for: turning about its axis, closed areas, or lines that may end anywhere. */
+/** What a profile is for: turning about its axis, closed areas, or lines that may cross and end anywhere. */
 export type ProfileUse = 'turn' | 'flat' | 'open'
 
 /** Everything that would keep this profile from being what it is for, worst first. */
@@ -54,8 +54,7 @@ export function profileHealth(drawing: Drawing, shape: Shape, use: ProfileUse = 
   const findings = [
     ...noLength(drawing, shape),
     ...twice(drawing, own),
-    ...(use === 'open' ? [] : gaps(drawing, shape, ownLocal, byId)),
-    ...crossings(live),
+    ...(use === 'open' ? [] : [...gaps(drawing, shape, ownLocal, byId), ...crossings(live)]),
     ...(use === 'turn' ? [...overAxis(local), ...notSquare(drawing, ownLocal, byId)] : []),
   ]
   return findings.sort((a, b) => Number(b.grave) - Number(a.grave))

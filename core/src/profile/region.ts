@@ -230,7 +230,8 @@ export function group(loops: readonly Loop[]): Region[] {
 /** An area below this (mm2) is rounding left over between two coincident curves. */
 const AREA_NONE = 1e-7
 
-function mergeParts(
+/** The pieces of a loop with those that are parts of one curve joined again. */
+export function mergeParts(
   loop: readonly Piece[],
   curves: readonly Curve[],
   nameOf: (p: Piece) => string,

@@ -1,8 +1,9 @@
-import { line } from '@ivory/core/curve'
+import { flattenParams, line, pointAt } from '@ivory/core/curve'
 import { SHOWN } from '@ivory/core/exact'
 import { dist, good } from '@ivory/core/math'
 import { slice, wallField } from '@ivory/core/mesh'
-import { type Drawing, withPart } from '@ivory/core/profile'
+import { profileCells } from '@ivory/core/ops'
+import { type CellRef, cellOf, cellRef, type Drawing, withPart } from '@ivory/core/profile'
 import {
   driversOf,
   RebuildCache,
@@ -98,6 +99,21 @@ const handlers: Handlers = {
     const { text, skipped } = writeSvg(curves)
     const left = skipped > 0 ? `; ${skipped} of a degree SVG does not have were left out` : ''
     return { text, note: `${curves.length - skipped} pieces in mm${left}` }
+  },
+  areas({ doc, op }) {
+    const inputs = doc.route.find((o) => o.id === op)?.inputs ?? {}
+    const profile = rebuild(doc, cache).before[op]?.profiles[String(inputs.profile)]
+    if (!profile) return []
+    const cells = profileCells(profile.shape)
+    const refs = (inputs.areas ?? []) as CellRef[]
+    const chosen = refs.map((r) => cellOf(cells, r)?.cell)
+    return cells.map((cell) => ({
+      ref: cellRef(cell),
+      loops: [cell.outer, ...cell.holes].map((loop) =>
+        loop.flatMap((s) => flattenParams(s.curve, 0.05).map((t) => pointAt(s.curve, t))),
+      ),
+      chosen: chosen.indexOf(cell),
+    }))
   },
   async walls({ doc }) {
     const shown = shownBodies(doc, await settled(doc))

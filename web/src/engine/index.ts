@@ -1,7 +1,15 @@
 import { WorkerClient } from './client'
 
 export { EngineError } from './client'
-export type { BodyView, DatumView, ProfileView, View, ViewRequest, WallsView } from './protocol'
+export type {
+  AreaView,
+  BodyView,
+  DatumView,
+  ProfileView,
+  View,
+  ViewRequest,
+  WallsView,
+} from './protocol'
 
 /** The lathe's thread; the exact kernel's are its own. */
 export const lathe = new WorkerClient(

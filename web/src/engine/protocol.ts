@@ -3,7 +3,7 @@ import type { FontName } from '@ivory/core/letters'
 import type { WorkingRange } from '@ivory/core/limits'
 import type { Frame, Outcome, P2, P3 } from '@ivory/core/math'
 import type { TriMesh, WallField } from '@ivory/core/mesh'
-import type { Drawing, Finding, HoldState, Row, Suggestion } from '@ivory/core/profile'
+import type { CellRef, Drawing, Finding, HoldState, Row, Suggestion } from '@ivory/core/profile'
 import type {
   Drivers,
   GaugeReport,
@@ -106,6 +106,13 @@ export interface View {
   waits: number
 }
 
+/** A closed area of a drawing, its outline and holes as polylines. */
+export interface AreaView {
+  ref: CellRef
+  loops: P2[][]
+  /** Which of the op's choices it is; -1 for none. */
+  chosen: number
+}
 export interface WallsView extends Omit<WallField, 'mean'> {
   body: string
 }
@@ -138,6 +145,8 @@ export interface Calls {
     ask: { doc: Workpiece; op: string; format: 'dxf' | 'svg' }
     reply: { text: string; note: string } | string
   }
+  /** The closed areas of a profile that an op uses, and which of them it has chosen. */
+  areas: { ask: { doc: Workpiece; op: string }; reply: AreaView[] }
   /** The wall all over the bodies shown: small triangles (nine numbers each) with the wall under each, mm. */
   walls: { ask: { doc: Workpiece }; reply: WallsView[] }
   /** The cut of the bodies shown as SVG or DXF, or why there is none. */

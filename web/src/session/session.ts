@@ -55,9 +55,31 @@ interface Session {
   fill: number | null
 }
 
-/** The plane the Table shows: that of the profile that is drawn, else where bodies are cut. */
-export const tablePlane = (s: Pick<Session, 'view' | 'selected' | 'cut' | 'shaping'>): Frame =>
-  (s.shaping && s.view?.profiles.find((p) => p.id === s.selected)?.frame) || cutPlane(s)
+/**
+ * The profile the Table shows: the one that is drawn, a text, what an extrude carries out, or what an op fails
+ * to use.
+ */
+export function tableProfile({
+  doc,
+  view,
+  selected,
+  shaping,
+}: Pick<Session, 'doc' | 'view' | 'selected' | 'shaping'>): string | null {
+  const op = shaping ? opOf(doc, selected) : undefined
+  if (!op) return null
+  if (op.kind === 'profile' || op.kind === 'text') return op.id
+  const used = typeof op.inputs.profile === 'string' ? op.inputs.profile : null
+  const failing = view?.reports.find((r) => r.id === op.id)?.status === 'fail'
+  return op.kind === 'extrude' || failing ? used : null
+}
+
+/** The plane the Table shows: that of its profile, else where bodies are cut. */
+export function tablePlane(
+  s: Pick<Session, 'doc' | 'view' | 'selected' | 'cut' | 'shaping'>,
+): Frame {
+  const id = tableProfile(s)
+  return (id && s.view?.profiles.find((p) => p.id === id)?.frame) || cutPlane(s)
+}
 
 const none: DrawnSelection = { points: [], entities: [] }
 

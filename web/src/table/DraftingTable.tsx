@@ -11,9 +11,11 @@ import {
   setInputs,
   settle,
   tablePlane,
+  tableProfile,
   useSelectedOp,
   useSession,
 } from '../session/session'
+import { AreaLayer } from './AreaLayer'
 import { CutTools } from './CutTools'
 import { Dimensions } from './Dimensions'
 import { movePoints, removeFrom } from './edits'
@@ -54,14 +56,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
   const pickBody = usePickBody()
   const isProfile = shaping && op?.kind === 'profile'
   const drawing = isProfile ? (op.inputs.drawing as Drawing) : empty
-  // An op that cannot turn its profile shows that profile, marked where it is open.
-  const failing = useSession((s) => s.view?.reports.find((r) => r.id === op?.id)?.status === 'fail')
-  const shownId =
-    isProfile || op?.kind === 'text'
-      ? op.id
-      : failing && typeof op?.inputs.profile === 'string'
-        ? op.inputs.profile
-        : null
+  const shownId = useSession(tableProfile)
   const profile = view?.profiles.find((p) => p.id === shownId)
   const shownPlane = useSession(tablePlane)
   const frame = profile?.frame ?? shownPlane
@@ -233,6 +228,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
         <Grid canvas={canvas} step={gridOn ? step : 0} />
         {isProfile && <PictureLayer op={op} canvas={canvas} />}
         <SectionLayer canvas={canvas} frame={frame} pickBody={pickBody} />
+        {shaping && op?.kind === 'extrude' && profile && <AreaLayer op={op} canvas={canvas} />}
         <ProfileLayer
           canvas={canvas}
           profileId={shownId}
@@ -273,7 +269,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
         step={step}
         still={dragging}
       />
-      {!isProfile && <CutTools />}
+      {!profile && <CutTools />}
       {isProfile && drawing.entities.length === 0 && (
         <p className="pointer-events-none absolute inset-x-0 bottom-3 text-center text-soft">
           Draw half the outline to the right of the axis: N for lines, F for a curve through points.

@@ -50,7 +50,7 @@ export const profileOp = defineOp<z.infer<typeof inputs>>({
       options: [
         { value: 'turn', label: 'Turning about its axis' },
         { value: 'flat', label: 'Carrying straight out' },
-        { value: 'open', label: 'Parting: lines may stay open' },
+        { value: 'open', label: 'Free lines: they may cross and end' },
       ],
     },
     { name: 'drawing', label: 'Drawing', help: 'Drawn on the Drafting table.', type: 'drawing' },

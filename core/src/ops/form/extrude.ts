@@ -1,17 +1,19 @@
 import { z } from 'zod'
 import type { How } from '../../kernel'
-import { bad, good, type Outcome } from '../../math'
+import { bad, type Diagnosis, good, type Outcome } from '../../math'
 import type { Region } from '../../profile'
 import { exactBody, loosePieces } from '../exact'
 import { defineOp } from '../spec'
 import { type OpResult, type Profile, volumeWords } from '../state'
 import { closedAreas } from './areas'
 import { carriedOut, carryingInputs } from './carry'
+import { cellRefSchema, chosenAreas } from './chosen'
 import { withProfileFixes } from './faults'
 import { onto, ontoFields, ontoInputs } from './onto'
 
 const inputs = z.object({
   profile: z.string().min(1),
+  areas: z.array(cellRefSchema).max(200).default([]),
   ...ontoInputs,
   ...carryingInputs,
 })
@@ -26,6 +28,12 @@ export const extrudeOp = defineOp<Inputs>({
   inputs,
   fields: [
     { name: 'profile', label: 'Profile', help: 'What is carried out.', type: 'profile' },
+    {
+      name: 'areas',
+      label: 'Areas',
+      help: 'Clicked on the Table, each by itself; where none is chosen, all that outlines enclose, one inside another being a hole.',
+      type: 'areas',
+    },
     ...ontoFields,
     {
       name: 'to',
@@ -93,6 +101,7 @@ export const extrudeOp = defineOp<Inputs>({
   ],
   start: ({ profile, body }) => ({
     profile: profile ?? '',
+    areas: [],
     mode: body ? 'join' : 'new',
     ...(body ? { body } : {}),
     to: 'length',
@@ -106,30 +115,41 @@ export const extrudeOp = defineOp<Inputs>({
     const profile = ctx.profile(input.profile)
     if (!profile)
       return bad('no-profile', 'Choose a profile to extrude; it must come earlier in the route.')
-    const areas = areasOf(profile, ctx.op)
+    const areas = areasOf(profile, input.areas, ctx.op)
     if (!areas.ok) return withProfileFixes(areas.diagnosis, profile, input.profile)
     const target = input.mode === 'new' ? null : exactBody(input.body ?? '', ctx)
     if (target && !target.ok) return target
-    const tool = carriedOut(input, profile, areas.value, target?.value.part ?? null, ctx)
+    const tool = carriedOut(input, profile, areas.value.areas, target?.value.part ?? null, ctx)
     if (!tool.ok) return tool
     if (!target) {
-      const n = areas.value.length
+      const n = areas.value.areas.length
       return good({
         bodies: { [ctx.op]: { id: ctx.op, name: '', shape: tool.value } },
-        warnings: loosePieces('The body', tool.value, n > 1 ? 1 : tool.value.measure.solids),
+        warnings: [
+          ...areas.value.warnings,
+          ...loosePieces('The body', tool.value, n > 1 ? 1 : tool.value.measure.solids),
+        ],
         consequence: volumeWords(0, tool.value.measure.volume),
       })
     }
-    return onto(target.value.body, tool.value.key, input.mode as How, ctx)
+    const made = onto(target.value.body, tool.value.key, input.mode as How, ctx)
+    if (made.ok) made.value.warnings.unshift(...areas.value.warnings)
+    return made
   },
   cap: (input) => (input === 'draft' ? (60 * Math.PI) / 180 : null),
 })
 
 /** The closed areas of a profile, pieces named by what they sweep. */
-function areasOf(p: Profile, op: string): Outcome<Region[]> {
+function areasOf(
+  p: Profile,
+  chosen: Inputs['areas'],
+  op: string,
+): Outcome<{ areas: Region[]; warnings: Diagnosis[] }> {
   if (p.shape.drawn.every((d) => d.construction))
     return bad('empty-profile', 'The profile has nothing drawn in it yet.')
+  if (chosen.length > 0) return chosenAreas(p.shape, chosen, `${op}:`, op)
   const areas = closedAreas(p.shape, `${op}:`)
-  if (!areas.ok || areas.value.length > 0) return areas
+  if (!areas.ok) return areas
+  if (areas.value.length > 0) return good({ areas: areas.value, warnings: [] })
   return bad('open-profile', 'The profile encloses nothing: it is open.')
 }

@@ -2,7 +2,7 @@ import type { Field } from '@ivory/core/ops'
 import type { Drawing } from '@ivory/core/profile'
 import type { Op } from '@ivory/core/workpiece'
 import { setInputs, useSession } from '../../session/session'
-import { Choice, CommitInput } from '../../ui/controls'
+import { Button, Choice, CommitInput } from '../../ui/controls'
 import { FileField } from '../FileField'
 import { opName } from '../names'
 import { PlaceInput } from './PlaceInput'
@@ -54,6 +54,19 @@ export function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type
   if (field.type === 'faces' || field.type === 'edges') return <Refs op={op} field={field} />
   if (field.type === 'bodies' || field.type === 'profiles' || field.type === 'planes')
     return <Several op={op} field={field} />
+  if (field.type === 'areas') {
+    const count = (value as unknown[] | undefined)?.length ?? 0
+    return (
+      <span className="flex items-baseline gap-2 text-soft">
+        {count === 0 ? 'all enclosed; click areas on the Table' : `${count} chosen on the Table`}
+        {count > 0 && (
+          <Button className="py-0!" onClick={() => set([])}>
+            All
+          </Button>
+        )}
+      </span>
+    )
+  }
   if (field.type === 'text')
     return (
       <CommitInput
