@@ -1,5 +1,5 @@
 import type { Anatomy, EdgeInfo, FaceInfo, SolidMeasure } from '../kernel'
-import { add3, cross3, dot3, norm3, type P3, scale3, sub3 } from '../math'
+import { add3, cross3, dot3, norm3, type P3, placeAt, scale3, sub3 } from '../math'
 import { type TriMesh, weldIndexed } from '../mesh'
 
 export interface ExactFace extends FaceInfo {
@@ -65,22 +65,23 @@ function onPlane({ flat }: FaceInfo, spot: { middle: P3; normal: P3 }) {
   return { middle: add3(spot.middle, scale3(normal, off)), normal }
 }
 
-/** The i-th place of a list of coordinates. */
-export const corner = (p: ArrayLike<number>, i: number): P3 => [
-  p[3 * i]!,
-  p[3 * i + 1]!,
-  p[3 * i + 2]!,
-]
-
 /** For each face the middle of the triangle nearest to its centroid, and the normal there. */
 function faceSpots({ faces, positions, normals, triangles, faceOf }: Anatomy) {
   const sums = faces.map(() => [0, 0, 0, 0])
   const middleOf = (t: number): P3 => {
-    const [a, b, c] = [0, 1, 2].map((k) => corner(positions, triangles[3 * t + k]!)) as [P3, P3, P3]
+    const [a, b, c] = [0, 1, 2].map((k) => placeAt(positions, triangles[3 * t + k]!)) as [
+      P3,
+      P3,
+      P3,
+    ]
     return [(a[0] + b[0] + c[0]) / 3, (a[1] + b[1] + c[1]) / 3, (a[2] + b[2] + c[2]) / 3]
   }
   const areaOf = (t: number) => {
-    const [a, b, c] = [0, 1, 2].map((k) => corner(positions, triangles[3 * t + k]!)) as [P3, P3, P3]
+    const [a, b, c] = [0, 1, 2].map((k) => placeAt(positions, triangles[3 * t + k]!)) as [
+      P3,
+      P3,
+      P3,
+    ]
     const [u, v] = [sub3(b, a), sub3(c, a)]
     return norm3(cross3(u, v))
   }
@@ -102,7 +103,7 @@ function faceSpots({ faces, positions, normals, triangles, faceOf }: Anatomy) {
     if (t < 0) return { middle: [0, 0, 0] as P3, normal: [0, 0, 1] as P3 }
     const n = [0, 0, 0]
     for (let k = 0; k < 3; k++) {
-      const v = corner(normals, triangles[3 * t + k]!)
+      const v = placeAt(normals, triangles[3 * t + k]!)
       for (let j = 0; j < 3; j++) n[j]! += v[j]!
     }
     const length = Math.hypot(...n) || 1
@@ -116,14 +117,14 @@ function edgeMiddles({ edges, lines, edgeOf }: Anatomy): { at: P3; segment: numb
   for (let i = 0; i < edgeOf.length; i++) own[edgeOf[i]!]!.push(i)
   return own.map((list) => {
     const length = (i: number) => {
-      const [p, q] = [corner(lines, 2 * i), corner(lines, 2 * i + 1)]
+      const [p, q] = [placeAt(lines, 2 * i), placeAt(lines, 2 * i + 1)]
       return norm3(sub3(q, p))
     }
     let rest = list.reduce((sum, i) => sum + length(i), 0) / 2
     for (const i of list) {
       const l = length(i)
       if (rest <= l && l > 0) {
-        const [p, q] = [corner(lines, 2 * i), corner(lines, 2 * i + 1)]
+        const [p, q] = [placeAt(lines, 2 * i), placeAt(lines, 2 * i + 1)]
         return { at: add3(p, scale3(sub3(q, p), rest / l)), segment: i }
       }
       rest -= l
@@ -143,13 +144,13 @@ function edgeBends(
   const wanted = new Map<string, number>()
   for (const [e, { segment }] of middles.entries()) {
     if (segment < 0 || edges[e]!.faces.length !== 2) continue
-    const [p, q] = [at(corner(lines, 2 * segment)), at(corner(lines, 2 * segment + 1))]
+    const [p, q] = [at(placeAt(lines, 2 * segment)), at(placeAt(lines, 2 * segment + 1))]
     wanted.set(`${p} ${q}`, e)
     wanted.set(`${q} ${p}`, e)
   }
   /** The triangle beside the segment on each face: its corners in order from the segment's start, by position. */
   const sides = new Map<number, Side[]>()
-  const keys = Array.from({ length: positions.length / 3 }, (_, v) => at(corner(positions, v)))
+  const keys = Array.from({ length: positions.length / 3 }, (_, v) => at(placeAt(positions, v)))
   for (let t = 0; t < faceOf.length; t++) {
     for (let k = 0; k < 3; k++) {
       const [v, w] = [triangles[3 * t + k]!, triangles[3 * t + ((k + 1) % 3)]!]
@@ -164,9 +165,9 @@ function edgeBends(
     if (!p || !q) return 'smooth'
     // Both are read at the same end of the segment; the triangle across mostly runs it the other way.
     const there = keys[q.v] === keys[p.v] ? q.v : q.w
-    const [n, m] = [corner(normals, p.v), corner(normals, there)]
+    const [n, m] = [placeAt(normals, p.v), placeAt(normals, there)]
     if (Math.acos(Math.min(1, Math.max(-1, dot3(n, m)))) < smooth) return 'smooth'
-    return dot3(n, sub3(corner(positions, q.across), corner(positions, p.v))) < 0 ? 'out' : 'in'
+    return dot3(n, sub3(placeAt(positions, q.across), placeAt(positions, p.v))) < 0 ? 'out' : 'in'
   })
 }
 

@@ -1,6 +1,6 @@
-import { add3, dot3, norm3, type P3, scale3, sub3 } from '../math'
+import { add3, dot3, norm3, type P3, placeAt, scale3, sub3 } from '../math'
 import { type EdgeRef, type FaceRef, type Resolved, resolve, stored, type Witness } from '../refs'
-import { corner, type ExactPart } from './part'
+import type { ExactPart } from './part'
 
 /** The name a face goes by: the first of those it bears. */
 export const faceName = (p: ExactPart, face: number): string => p.faces[face]!.names[0] ?? '?'
@@ -79,7 +79,7 @@ function toEdge({ shown: { lines, edgeOf } }: ExactPart, edge: number, p: P3): n
   let best = Number.POSITIVE_INFINITY
   for (let i = 0; i < edgeOf.length; i++) {
     if (edgeOf[i] !== edge) continue
-    best = Math.min(best, toSegment(corner(lines, 2 * i), corner(lines, 2 * i + 1), p))
+    best = Math.min(best, toSegment(placeAt(lines, 2 * i), placeAt(lines, 2 * i + 1), p))
   }
   return best
 }
@@ -95,7 +95,11 @@ function toFace({ shown }: ExactPart, face: number, p: P3): number {
   let best = Number.POSITIVE_INFINITY
   for (let t = 0; t < faceOf.length; t++) {
     if (faceOf[t] !== face) continue
-    const [a, b, c] = [0, 1, 2].map((k) => corner(positions, triangles[3 * t + k]!)) as [P3, P3, P3]
+    const [a, b, c] = [0, 1, 2].map((k) => placeAt(positions, triangles[3 * t + k]!)) as [
+      P3,
+      P3,
+      P3,
+    ]
     best = Math.min(best, toTriangle(a, b, c, p))
   }
   return best

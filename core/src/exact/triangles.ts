@@ -1,7 +1,7 @@
 import type { Anatomy, Kernel } from '../kernel'
-import { cross3, dot3, norm3, type P3, scale3, sub3 } from '../math'
+import { cross3, dot3, norm3, type P3, placeAt, scale3, sub3 } from '../math'
 import { type FacedMesh, measureMesh } from '../mesh'
-import { corner, type ExactPart, partOf, SHOWN } from './part'
+import { type ExactPart, partOf, SHOWN } from './part'
 import type { Named, NamedMesh } from './verbs'
 
 /** A body of surfaces as one of triangles; its faces keep their names. */
@@ -49,7 +49,7 @@ const FLAT = { normal: 1e-5, off: 1e-4 }
 /** Faces, edges and what shows them, read from the triangles. */
 function anatomyOf(mesh: FacedMesh, count: number): Anatomy {
   const { triangles, faceOf } = mesh
-  const at = (t: number, k: number): P3 => corner(mesh.positions, triangles[3 * t + k]!)
+  const at = (t: number, k: number): P3 => placeAt(mesh.positions, triangles[3 * t + k]!)
   const cross = (t: number): P3 => cross3(sub3(at(t, 1), at(t, 0)), sub3(at(t, 2), at(t, 0)))
   // The corners of each face by themselves, their normals those of the face's own triangles.
   const index = new Map<string, number>()
@@ -135,7 +135,7 @@ function edgesOf(mesh: FacedMesh): Pick<Anatomy, 'edges' | 'lines' | 'edgeOf'> {
   const edges = list.map(({ faces, segments }, e) => {
     let length = 0
     for (let k = 0; k < segments.length; k += 2) {
-      const [a, b] = [corner(positions, segments[k]!), corner(positions, segments[k + 1]!)]
+      const [a, b] = [placeAt(positions, segments[k]!), placeAt(positions, segments[k + 1]!)]
       lines.push(...a, ...b)
       edgeOf.push(e)
       length += norm3(sub3(b, a))
@@ -146,9 +146,9 @@ function edgesOf(mesh: FacedMesh): Pick<Anatomy, 'edges' | 'lines' | 'edgeOf'> {
 }
 
 function isStraight(segments: readonly number[], positions: ArrayLike<number>): boolean {
-  const [a, b] = [corner(positions, segments[0]!), corner(positions, segments[1]!)]
+  const [a, b] = [placeAt(positions, segments[0]!), placeAt(positions, segments[1]!)]
   const way = sub3(b, a)
   return segments.every(
-    (v) => norm3(cross3(sub3(corner(positions, v), a), way)) <= 1e-4 * norm3(way),
+    (v) => norm3(cross3(sub3(placeAt(positions, v), a), way)) <= 1e-4 * norm3(way),
   )
 }

@@ -1,4 +1,4 @@
-import { cross3, dot3, fixed, type P3, sub3 } from '../math'
+import { cross3, dot3, fixed, type P3, placeAt, sub3 } from '../math'
 import { type Hit, MeshTree, noHit, type TriMesh } from '../mesh'
 import type { GaugeSpec } from './spec'
 
@@ -21,10 +21,8 @@ function liesIn(mesh: TriMesh, other: MeshTree, of: TriMesh): boolean {
   return dot3(cross3(sub3(b, a), sub3(c, a)), way) > 0
 }
 
-const corner = ({ positions: p, triangles: t }: TriMesh, triangle: number, k: number): P3 => {
-  const v = 3 * t[3 * triangle + k]!
-  return [p[v]!, p[v + 1]!, p[v + 2]!]
-}
+const corner = ({ positions, triangles }: TriMesh, triangle: number, k: number): P3 =>
+  placeAt(positions, triangles[3 * triangle + k]!)
 const place = ({ x, y, z }: Hit): P3 => [x, y, z]
 
 export const clearanceGauge: GaugeSpec = {

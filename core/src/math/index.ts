@@ -41,6 +41,7 @@ export {
   type Frame,
   norm3,
   type P3,
+  placeAt,
   scale3,
   sub3,
   toSpace,

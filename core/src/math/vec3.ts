@@ -29,3 +29,10 @@ export const toSpace = (f: Frame, u: number, v: number, w = 0): P3 => [
   f.origin[1] + f.x[1] * u + f.y[1] * v + f.z[1] * w,
   f.origin[2] + f.x[2] * u + f.y[2] * v + f.z[2] * w,
 ]
+
+/** The i-th place of a list of coordinates, three numbers each. */
+export const placeAt = (p: ArrayLike<number>, i: number): P3 => [
+  p[3 * i]!,
+  p[3 * i + 1]!,
+  p[3 * i + 2]!,
+]

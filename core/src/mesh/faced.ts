@@ -1,4 +1,4 @@
-import { cross3, dot3, norm3, type P3, sub3 } from '../math'
+import { cross3, dot3, norm3, type P3, placeAt, sub3 } from '../math'
 import type { TriMesh } from './types'
 import { weld } from './weld'
 
@@ -7,17 +7,15 @@ export interface FacedMesh extends TriMesh {
   faceOf: Uint32Array
 }
 
-const corner = (m: TriMesh, v: number): P3 => [
-  m.positions[3 * v]!,
-  m.positions[3 * v + 1]!,
-  m.positions[3 * v + 2]!,
-]
-
 /** Faces of a mesh that has none: triangles hang together across edges that turn by less than `angle` rad. */
 export function facesBySharpEdges(m: TriMesh, angle: number): FacedMesh {
   const count = m.triangles.length / 3
   const normals = Array.from({ length: count }, (_, t): P3 => {
-    const [a, b, c] = [0, 1, 2].map((k) => corner(m, m.triangles[3 * t + k]!)) as [P3, P3, P3]
+    const [a, b, c] = [0, 1, 2].map((k) => placeAt(m.positions, m.triangles[3 * t + k]!)) as [
+      P3,
+      P3,
+      P3,
+    ]
     return cross3(sub3(b, a), sub3(c, a))
   })
   const parent = Uint32Array.from({ length: count }, (_, t) => t)

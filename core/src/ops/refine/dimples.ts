@@ -10,6 +10,7 @@ import {
   type Outcome,
   type P2,
   type P3,
+  placeAt,
   polar,
   scale3,
   sub3,
@@ -232,7 +233,7 @@ function surfaceOf(part: ExactPart, face: number, field: Frame) {
   for (const [t, f] of faceOf.entries())
     if (f === face) own.push(triangles[3 * t]!, triangles[3 * t + 1]!, triangles[3 * t + 2]!)
   const tree = new MeshTree({ positions, triangles: Uint32Array.from(own) })
-  const seen = own.map((v) => sub3(corner(positions, v), field.origin))
+  const seen = own.map((v) => sub3(placeAt(positions, v), field.origin))
   const along = (v: P3) => seen.map((p) => dot3(p, v))
   const [us, vs] = [along(field.x), along(field.y)]
   const far = 1 + Math.max(...along(field.z).map(Math.abs))
@@ -243,7 +244,7 @@ function surfaceOf(part: ExactPart, face: number, field: Frame) {
     if (!tree.along(...toSpace(field, u, v, far), ...way, 0, 2 * far, hit)) return null
     const place: P3 = [hit.x, hit.y, hit.z]
     const corners = [0, 1, 2].map((k) => own[3 * hit.triangle + k]!)
-    const weights = corners.map((c) => 1 / (1e-9 + norm3(sub3(corner(positions, c), place))))
+    const weights = corners.map((c) => 1 / (1e-9 + norm3(sub3(placeAt(positions, c), place))))
     const mixed = unit3(
       [0, 1, 2].map((k) =>
         corners.reduce((sum, c, j) => sum + weights[j]! * normals[3 * c + k]!, 0),
@@ -260,7 +261,6 @@ function surfaceOf(part: ExactPart, face: number, field: Frame) {
 }
 const min = (x: readonly number[]) => x.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY)
 const max = (x: readonly number[]) => x.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY)
-const corner = (p: ArrayLike<number>, v: number): P3 => [p[3 * v]!, p[3 * v + 1]!, p[3 * v + 2]!]
 
 /** A place near a cylinder brought onto it, and the direction out of the material, which `near` looks to. */
 function onCylinder(
