@@ -154,3 +154,15 @@ test('the kernel is stopped in the middle of its work and serves again', async (
   ])
   expect(step.suggestedFilename()).toMatch(/\.step$/)
 })
+
+test('a route the kernel works on is stopped, says so, and is tried again', async ({ page }) => {
+  await page.goto('/')
+  await page.waitForURL(/\/w\//)
+  await page.goto('/')
+  await page.getByRole('link', { name: /Timer dial/ }).click()
+  await page.getByRole('button', { name: 'Stop the kernel' }).click()
+  await expect(page.getByTestId('lathe-state')).toContainText('fail')
+  await page.getByRole('button', { name: 'Try again' }).click()
+  await expect(route(page)).toContainText('4 parts', { timeout: 60_000 })
+  await expect(page.getByTestId('lathe-state')).toContainText('rebuilt in')
+})

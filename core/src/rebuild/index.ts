@@ -11,7 +11,7 @@ export {
   triangleMesh,
   tryDimension,
 } from './inquire'
-export { JobResults } from './jobs'
+export { JobResults, STOPPED } from './jobs'
 export {
   type OpReport,
   type OpStatus,

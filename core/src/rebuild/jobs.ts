@@ -5,6 +5,9 @@ import { WaitsForKernel } from '../ops'
 /** Results kept at most: each holds the triangles of a body. */
 const MOST = 400
 
+/** The code of a job that did not come to an end. */
+export const STOPPED = 'kernel-stopped'
+
 /** What the exact kernel made, by what it was asked, and how each thing it made can be made again. */
 export class JobResults {
   /** In the order of their last use. */
@@ -32,6 +35,12 @@ export class JobResults {
       if (this.#results.size <= MOST) return
       this.#results.delete(key)
     }
+  }
+
+  /** Forgets jobs that were stopped or ran out of time: they are asked for again. */
+  forgetStopped(): void {
+    for (const [key, result] of this.#results)
+      if (!result.ok && result.diagnosis.code === STOPPED) this.#results.delete(key)
   }
 
   /** The jobs that make parts of these keys, and what those are made of, first things first. */

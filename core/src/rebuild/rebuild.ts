@@ -74,6 +74,11 @@ export class RebuildCache {
   get(op: string): Kept | undefined {
     return this.#kept.get(op)
   }
+  /** Has ops that failed run again, and jobs that were stopped done again. */
+  retry(): void {
+    this.exact.forgetStopped()
+    for (const [op, kept] of this.#kept) if (!kept.outcome.ok) this.#kept.delete(op)
+  }
   keep(op: string, kept: Omit<Kept, 'key'>): Kept {
     const full = { ...kept, key: `${op}#${++this.#serial}` }
     this.#kept.set(op, full)

@@ -3,8 +3,8 @@ import { capOf, slice } from '../mesh'
 import type { GaugeDoc, Op, Workpiece } from '../workpiece'
 import { circles, rectangle } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
-import { inPlace, readGauges, rebuildWith, triangleMesh } from '.'
-import { base, block, built, exact, face, piece, the } from './exactroute.test-data'
+import { readGauges, triangleMesh } from '.'
+import { base, block, built, exact, face, piece } from './exactroute.test-data'
 
 const gauged = async (route: Op[], gauges: Partial<GaugeDoc>[]) => {
   const w: Workpiece = {
@@ -92,27 +92,6 @@ it('a slice is capped by its own area, holes left open', async () => {
     area += Math.abs(ux * vy - uy * vx) / 2
   }
   expect(area / (2400 - 64 * Math.PI)).toBeCloseTo(1, 3)
-})
-
-it('an op waits for a body that an earlier one has still to work on: no work is done twice', async () => {
-  const hole = circles(30, 'hole', 'top', [[30, 20, 8]])
-  const w = piece([
-    base,
-    block,
-    hole,
-    op(40, 'extrude', 'less', { profile: 'hole', mode: 'cut', body: 'block', to: 'through' }),
-    op(50, 'mirror', 'twin', { body: 'block', plane: 'side', keep: 'joined' }),
-    op(60, 'move', 'half', { body: 'block', how: 'scale', factor: 0.5 }),
-  ])
-  const run = inPlace(w, the)
-  const verbs: string[] = []
-  const made = await rebuildWith(w, (job, recipes) => {
-    verbs.push(job.verb)
-    return run(job, recipes)
-  })
-  expect(made.reports.map((r) => r.status)).toEqual(w.route.map(() => 'ok'))
-  // Two prisms, the cut, the mirrored body and its join, the scaled one: each once.
-  expect(verbs.sort()).toEqual(['combine', 'combine', 'move', 'move', 'prism', 'prism'])
 })
 
 describe('between two faces', () => {

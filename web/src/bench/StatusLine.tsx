@@ -1,5 +1,6 @@
 import { fixed } from '@ivory/core/math'
 import { lathe } from '../engine'
+import { refresh } from '../session/rebuilding'
 import { useSession } from '../session/session'
 
 const SAVE: Record<string, string> = {
@@ -24,6 +25,9 @@ export function StatusLine() {
   } = useSession()
   const building = busy && (doc?.route.length ?? 0) > 0
   const failed = view?.reports.filter((r) => r.status === 'fail').length ?? 0
+  const stopped = view?.reports.some((r) =>
+    r.diagnoses.some((d) => d.message.includes('did not come to an end')),
+  )
   return (
     <footer
       className="flex items-center gap-6 border-rule border-t bg-paper px-3 py-0.5 text-sm"
@@ -43,6 +47,24 @@ export function StatusLine() {
           onClick={() => lathe.stop('Stopped as asked.')}
         >
           Stop
+        </button>
+      )}
+      {!building && (view?.waits ?? 0) > 0 && (
+        <button
+          type="button"
+          className="text-brass underline"
+          onClick={() => void lathe.call('stopKernel', null)}
+        >
+          Stop the kernel
+        </button>
+      )}
+      {stopped && (
+        <button
+          type="button"
+          className="text-brass underline"
+          onClick={() => void lathe.call('retry', null).then(refresh)}
+        >
+          Try again
         </button>
       )}
       <span className={broken || failed ? 'text-out' : 'text-soft'} data-testid="lathe-state">

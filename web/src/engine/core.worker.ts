@@ -157,6 +157,10 @@ const handlers: Handlers = {
     return ask.length < 2 ? [] : searching.call('shared', ask, { budget: RELEASE_LIMIT })
   },
   measureFile: (ask) => searching.call('measureFile', ask, { budget: RELEASE_LIMIT }),
+  retry() {
+    cache.retry()
+    return null
+  },
   stopKernel() {
     serving.stop('Stopped as asked.')
     searching.stop('Stopped as asked.')

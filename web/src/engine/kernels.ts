@@ -1,6 +1,6 @@
 import type { ExactPart, KernelJob } from '@ivory/core/exact'
 import { bad, type Outcome } from '@ivory/core/math'
-import { done, type JobResults, type RunJob } from '@ivory/core/rebuild'
+import { done, type JobResults, type RunJob, STOPPED } from '@ivory/core/rebuild'
 import type { Workpiece } from '@ivory/core/workpiece'
 import { keepParts, keptParts } from '../storage/parts'
 import { EngineError, WorkerClient } from './client'
@@ -38,7 +38,7 @@ export const runOn =
       return made
     } catch (e) {
       if (!(e instanceof EngineError)) throw e
-      return bad('kernel', `The exact kernel did not come to an end: ${e.message}`)
+      return bad(STOPPED, `The exact kernel did not come to an end: ${e.message}`)
     }
   }
 

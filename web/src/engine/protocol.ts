@@ -171,6 +171,8 @@ export interface Calls {
   }
   /** Ends the exact kernel in the middle of what it does. */
   stopKernel: { ask: null; reply: null }
+  /** Has what failed, or was stopped, done again at the next rebuild. */
+  retry: { ask: null; reply: null }
   measureFile: { ask: { name: string; bytes: Uint8Array }; reply: string[] | string }
 }
 export type CallName = keyof Calls

@@ -1,0 +1,62 @@
+import { expect, it } from 'vitest'
+import { bad } from '../math'
+import { circles } from '../workpiece/flat.test-data'
+import { op } from '../workpiece/samples.test-data'
+import { inPlace, RebuildCache, rebuildWith, STOPPED } from '.'
+import { base, block, piece, the } from './exactroute.test-data'
+
+it('an op waits for a body that an earlier one has still to work on: no work is done twice', async () => {
+  const hole = circles(30, 'hole', 'top', [[30, 20, 8]])
+  const w = piece([
+    base,
+    block,
+    hole,
+    op(40, 'extrude', 'less', { profile: 'hole', mode: 'cut', body: 'block', to: 'through' }),
+    op(50, 'mirror', 'twin', { body: 'block', plane: 'side', keep: 'joined' }),
+    op(60, 'move', 'half', { body: 'block', how: 'scale', factor: 0.5 }),
+  ])
+  const run = inPlace(w, the)
+  const verbs: string[] = []
+  const made = await rebuildWith(w, (job, recipes) => {
+    verbs.push(job.verb)
+    return run(job, recipes)
+  })
+  expect(made.reports.map((r) => r.status)).toEqual(w.route.map(() => 'ok'))
+  // Two prisms, the cut, the mirrored body and its join, the scaled one: each once.
+  expect(verbs.sort()).toEqual(['combine', 'combine', 'move', 'move', 'prism', 'prism'])
+})
+
+it('a job that was stopped fails its op until it is tried again; nothing else is done twice', async () => {
+  const w = piece([
+    base,
+    block,
+    op(30, 'move', 'half', { body: 'block', how: 'scale', factor: 0.5 }),
+  ])
+  const cache = new RebuildCache()
+  const run = inPlace(w, the)
+  const verbs: string[] = []
+  const stopping = await rebuildWith(
+    w,
+    (job, recipes) =>
+      job.verb === 'move'
+        ? Promise.resolve(bad(STOPPED, 'The exact kernel did not come to an end.'))
+        : run(job, recipes),
+    cache,
+  )
+  expect(stopping.reports.map((r) => r.status)).toEqual(['ok', 'ok', 'fail'])
+  const asked = (doc = w) =>
+    rebuildWith(
+      doc,
+      (job, recipes) => {
+        verbs.push(job.verb)
+        return run(job, recipes)
+      },
+      cache,
+    )
+  // By itself it stays as it is.
+  expect((await asked()).reports[2]!.status).toBe('fail')
+  expect(verbs).toEqual([])
+  cache.retry()
+  expect((await asked()).reports.map((r) => r.status)).toEqual(['ok', 'ok', 'ok'])
+  expect(verbs).toEqual(['move'])
+})
