@@ -138,13 +138,13 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
 }
 
 /** Bodies that an op may make or change: until it has run, what stands there is not what it will be. */
-const touchedBy = (op: Op, last: Kept | undefined): string[] => [
-  op.id,
-  ...(typeof op.inputs.body === 'string' && opSpec(op.kind)?.stage !== 'draw'
-    ? [op.inputs.body]
-    : []),
-  ...Object.keys((last?.outcome.ok && last.outcome.value.bodies) || {}),
-]
+function touchedBy({ id, kind, inputs }: Op, last: Kept | undefined): string[] {
+  const made = Object.keys((last?.outcome.ok && last.outcome.value.bodies) || {})
+  // Datums and text look at bodies only.
+  if (opSpec(kind)?.stage === 'draw') return [id, ...made]
+  const named = [inputs.body, ...(Array.isArray(inputs.tools) ? inputs.tools : [])]
+  return [id, ...made, ...named.filter((x): x is string => typeof x === 'string')]
+}
 
 /** An op reads a body that an earlier one has still to work on. */
 class WaitsForEarlier extends Error {
