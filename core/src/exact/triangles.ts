@@ -1,6 +1,6 @@
 import type { Anatomy, Kernel } from '../kernel'
 import { cross3, dot3, norm3, type P3, placeAt, scale3, sub3 } from '../math'
-import { type FacedMesh, measureMesh } from '../mesh'
+import { type FacedMesh, Groups, measureMesh } from '../mesh'
 import { type ExactPart, partOf, SHOWN } from './part'
 import type { Named, NamedMesh } from './verbs'
 
@@ -27,20 +27,12 @@ export function meshPart(key: string, { mesh, names }: NamedMesh): ExactPart {
 
 /** How many pieces of a mesh do not hang together. */
 function piecesOf({ positions, triangles }: FacedMesh): number {
-  const parent = Uint32Array.from({ length: positions.length / 3 }, (_, v) => v)
-  const root = (v: number): number => {
-    let r = v
-    while (parent[r] !== r) {
-      parent[r] = parent[parent[r]!]!
-      r = parent[r]!
-    }
-    return r
-  }
+  const groups = new Groups(positions.length / 3)
   for (let i = 0; i < triangles.length; i += 3) {
-    parent[root(triangles[i]!)] = root(triangles[i + 1]!)
-    parent[root(triangles[i + 1]!)] = root(triangles[i + 2]!)
+    groups.join(triangles[i]!, triangles[i + 1]!)
+    groups.join(triangles[i + 1]!, triangles[i + 2]!)
   }
-  return new Set(Array.from(triangles, root)).size
+  return new Set(Array.from(triangles, (v) => groups.of(v))).size
 }
 
 /** Triangles with a normal of their own are flat; a face is a plane where all its triangles lie on one. */

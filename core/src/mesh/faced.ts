@@ -1,4 +1,5 @@
 import { cross3, dot3, norm3, type P3, placeAt, sub3 } from '../math'
+import { Groups } from './groups'
 import type { TriMesh } from './types'
 import { weld } from './weld'
 
@@ -18,15 +19,7 @@ export function facesBySharpEdges(m: TriMesh, angle: number): FacedMesh {
     ]
     return cross3(sub3(b, a), sub3(c, a))
   })
-  const parent = Uint32Array.from({ length: count }, (_, t) => t)
-  const root = (t: number): number => {
-    let r = t
-    while (parent[r] !== r) {
-      parent[r] = parent[parent[r]!]!
-      r = parent[r]!
-    }
-    return r
-  }
+  const groups = new Groups(count)
   const smooth = Math.cos(angle)
   const across = new Map<string, number>()
   for (let t = 0; t < count; t++)
@@ -38,11 +31,11 @@ export function facesBySharpEdges(m: TriMesh, angle: number): FacedMesh {
         continue
       }
       const [n, o] = [normals[t]!, normals[other]!]
-      if (dot3(n, o) >= smooth * norm3(n) * norm3(o)) parent[root(t)] = root(other)
+      if (dot3(n, o) >= smooth * norm3(n) * norm3(o)) groups.join(t, other)
     }
   const numbers = new Map<number, number>()
   const faceOf = Uint32Array.from({ length: count }, (_, t) => {
-    const r = root(t)
+    const r = groups.of(t)
     const known = numbers.get(r) ?? numbers.size
     numbers.set(r, known)
     return known

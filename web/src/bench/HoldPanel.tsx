@@ -178,13 +178,13 @@ function DimensionRow({
           className="figures w-25"
           value={String(d.value)}
           title={measure === undefined ? '' : `${typedAs(d.kind, measure)}${unit}`}
-          onCommit={(t) => void setDimension(op.id, drawing, d, t)}
+          onCommit={(t) => void setDimension(op.id, d, t)}
         />
       )}
       {!d.read && unit === ' mm' && (
         <Reckoner
           name={`${DIMENSIONS[d.kind].label} ${d.id}`}
-          onTake={(t) => void setDimension(op.id, drawing, d, t)}
+          onTake={(t) => void setDimension(op.id, d, t)}
         />
       )}
       <IconButton

@@ -73,7 +73,7 @@ export function HoldLayer({
           value={d.value}
           at={at}
           grave={bad.has(d.id)}
-          onCommit={(t) => void setDimension(op, drawing, d, t)}
+          onCommit={(t) => void setDimension(op, d, t)}
         />
       ))}
     </>

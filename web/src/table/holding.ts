@@ -18,9 +18,10 @@ import {
   withPlaces,
 } from '@ivory/core/profile'
 
+import type { Draft } from 'immer'
 import { toast } from 'sonner'
 import { EngineError, lathe, type ProfileView } from '../engine'
-import { setInputs, useSession } from '../session/session'
+import { edit, setInputs, useSession } from '../session/session'
 import { typedNumber } from '../ui/number'
 import type { DrawTool, Spot } from './edits'
 
@@ -103,24 +104,17 @@ export function draggedDrawing(
  * Gives a dimension a typed value if the drawing can take it. If not, nothing changes and a message
  * says what blocks it and the nearest value that can be.
  */
-export async function setDimension(
-  op: string,
-  drawing: Drawing,
-  dim: Dimensioned,
-  text: string,
-): Promise<void> {
+export async function setDimension(op: string, dim: Dimensioned, text: string): Promise<void> {
   const { doc } = useSession.getState()
   if (!doc) return
   const value = typedDimension(text, dim.kind, doc.unit)
   if (value === '') return
+  // Into the drawing as it stands by then: another value may have been typed while this one was tried.
   const put = (v: number | string) =>
-    setInputs(op, {
-      drawing: {
-        ...drawing,
-        dimensions: (drawing.dimensions ?? []).map((d) =>
-          d.id === dim.id ? { ...d, value: v } : d,
-        ),
-      },
+    edit((d) => {
+      const drawing = d.route.find((o) => o.id === op)?.inputs.drawing as Draft<Drawing> | undefined
+      const there = drawing?.dimensions?.find((x) => x.id === dim.id)
+      if (there) there.value = v
     })
   try {
     const reply = await lathe.call('tryDimension', { doc, op, id: dim.id, value })
