@@ -1,14 +1,6 @@
 import type { Kernel } from '../kernel'
 import { bad, fixed, good, MODEL, type Outcome, type P3 } from '../math'
-import {
-  edgeWords,
-  type MeshMeasure,
-  measureMesh,
-  readObj,
-  readStl,
-  readThreeMf,
-  type TriMesh,
-} from '../mesh'
+import { edgeWords, type MeshFormat, type MeshMeasure, measureMesh, readMeshes } from '../mesh'
 
 /** What a body is known to be before it leaves. */
 export interface Leaving {
@@ -31,7 +23,7 @@ const SAME = { mesh: 1e-5, step: 2e-6 }
 
 /** Reads the bytes of a triangle file again: every body there, closed, of the volume that was written. */
 export function rereadMeshes(
-  format: 'stl' | 'obj' | '3mf',
+  format: MeshFormat,
   bytes: Uint8Array,
   bodies: readonly Leaving[],
 ): Outcome<MeshMeasure[]> {
@@ -53,13 +45,6 @@ export function rereadMeshes(
     if (!(off <= SAME.mesh)) return refused(`the volume of ${name} is off by ${percent(off)}`)
   }
   return good(measures)
-}
-
-function readMeshes(format: 'stl' | 'obj' | '3mf', bytes: Uint8Array): Outcome<TriMesh[]> {
-  if (format === 'obj') return readObj(new TextDecoder().decode(bytes))
-  if (format === '3mf') return readThreeMf(bytes)
-  const mesh = readStl(bytes)
-  return mesh.ok ? good([mesh.value]) : mesh
 }
 
 /** Reads the bytes of a STEP file again: as many solids, each closed, valid and of the volume written. */

@@ -1,20 +1,18 @@
-import { bad, good, type Outcome } from '../../math'
+import { bad, good } from '../../math'
 import {
   edgeWords,
   facesBySharpEdges,
   joined,
+  type MeshFormat,
   measureMesh,
-  readObj,
-  readStl,
-  readThreeMf,
-  type TriMesh,
+  readMeshes,
 } from '../../mesh'
 import type { Verb } from './verb'
 
 export interface MeshFileArgs {
   op: string
   file: string
-  format: 'stl' | 'obj' | '3mf'
+  format: MeshFormat
 }
 
 /** Triangles that turn by more than this against their neighbours start a new face, rad. */
@@ -26,7 +24,7 @@ export const meshFileVerb: Verb<MeshFileArgs> = {
   run(bench, _, { op, file, format }) {
     const bytes = bench.file(file)
     if (!bytes.ok) return bytes
-    const read = meshesIn(bytes.value, format)
+    const read = readMeshes(format, bytes.value)
     if (!read.ok) return read
     const faced = read.value.map((m) => facesBySharpEdges(m, SHARP))
     const counts = faced.map((m) => m.faceOf.reduce((most, f) => Math.max(most, f + 1), 0))
@@ -42,11 +40,4 @@ export const meshFileVerb: Verb<MeshFileArgs> = {
     const faces = counts.reduce((a, b) => a + b, 0)
     return good([{ mesh, names: Array.from({ length: faces }, (_, i) => [`${op}:f${i + 1}`]) }])
   },
-}
-
-function meshesIn(bytes: Uint8Array, format: MeshFileArgs['format']): Outcome<TriMesh[]> {
-  if (format === 'obj') return readObj(new TextDecoder().decode(bytes))
-  if (format === '3mf') return readThreeMf(bytes)
-  const mesh = readStl(bytes)
-  return mesh.ok ? good([mesh.value]) : mesh
 }

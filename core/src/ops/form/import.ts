@@ -1,8 +1,7 @@
 import { z } from 'zod'
 import { bad, type Diagnosis, fixed, good } from '../../math'
+import type { MeshFormat } from '../../mesh'
 import { defineOp } from '../spec'
-
-type MeshFormat = 'stl' | 'obj' | '3mf'
 
 const inputs = z.object({ file: z.string() })
 

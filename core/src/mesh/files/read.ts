@@ -1,0 +1,15 @@
+import { good, type Outcome } from '../../math'
+import type { TriMesh } from '../types'
+import { readObj } from './obj'
+import { readStl } from './stl'
+import { readThreeMf } from './threemf'
+
+export type MeshFormat = 'stl' | 'obj' | '3mf'
+
+/** The meshes of a triangle file, mm; STL knows no bodies, so all of it is one. */
+export function readMeshes(format: MeshFormat, bytes: Uint8Array): Outcome<TriMesh[]> {
+  if (format === 'obj') return readObj(new TextDecoder().decode(bytes))
+  if (format === '3mf') return readThreeMf(bytes)
+  const mesh = readStl(bytes)
+  return mesh.ok ? good([mesh.value]) : mesh
+}
