@@ -1,4 +1,5 @@
 export { jobKey, type KernelJob, type PartKey, partKey, splitKey } from './job'
+export { edgesAlike, plainName } from './likewise'
 export { type Outline, outlineOf, wiresOf } from './outline'
 export { type ExactEdge, type ExactFace, type ExactPart, SHOWN } from './part'
 export {
@@ -13,3 +14,4 @@ export {
 } from './references'
 export { loadShapes, ShapeStore } from './store'
 export type { Bench, Sheet, VerbArgs } from './verbs'
+export { flatWidth } from './width'

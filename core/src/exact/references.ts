@@ -1,4 +1,4 @@
-import { add3, dot3, norm3, type P3, placeAt, scale3, sub3 } from '../math'
+import { add3, dot3, norm3, type P3, placeAt, scale3, sub3, toSegment } from '../math'
 import { type EdgeRef, type FaceRef, type Resolved, resolve, stored, type Witness } from '../refs'
 import type { ExactPart } from './part'
 
@@ -82,12 +82,6 @@ function toEdge({ shown: { lines, edgeOf } }: ExactPart, edge: number, p: P3): n
     best = Math.min(best, toSegment(placeAt(lines, 2 * i), placeAt(lines, 2 * i + 1), p))
   }
   return best
-}
-
-function toSegment(a: P3, b: P3, p: P3): number {
-  const u = sub3(b, a)
-  const f = Math.min(1, Math.max(0, dot3(sub3(p, a), u) / (dot3(u, u) || 1)))
-  return norm3(sub3(p, add3(a, scale3(u, f))))
 }
 
 function toFace({ shown }: ExactPart, face: number, p: P3): number {

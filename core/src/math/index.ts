@@ -44,6 +44,7 @@ export {
   placeAt,
   scale3,
   sub3,
+  toSegment,
   toSpace,
   unit3,
 } from './vec3'

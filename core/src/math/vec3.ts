@@ -36,3 +36,10 @@ export const placeAt = (p: ArrayLike<number>, i: number): P3 => [
   p[3 * i + 1]!,
   p[3 * i + 2]!,
 ]
+
+/** Distance of a place from a straight piece between two others, mm. */
+export function toSegment(a: P3, b: P3, p: P3): number {
+  const u = sub3(b, a)
+  const f = Math.min(1, Math.max(0, dot3(sub3(p, a), u) / (dot3(u, u) || 1)))
+  return norm3(sub3(p, add3(a, scale3(u, f))))
+}

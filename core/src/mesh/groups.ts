@@ -20,4 +20,15 @@ export class Groups {
   join(i: number, j: number): void {
     this.#parent[this.of(i)] = this.of(j)
   }
+
+  /** All things, those that hang together in one list. */
+  lists(): number[][] {
+    const by = new Map<number, number[]>()
+    for (let i = 0; i < this.#parent.length; i++) {
+      const list = by.get(this.of(i))
+      if (list) list.push(i)
+      else by.set(this.of(i), [i])
+    }
+    return [...by.values()]
+  }
 }

@@ -1,7 +1,7 @@
-import type { ExactPart } from '../exact'
+import { type ExactPart, sizeOf } from '../exact'
 import type { How } from '../kernel'
 import { bad, type Diagnosis, good, type Outcome } from '../math'
-import { turnedJob } from '../turned'
+import { sectionBounds, type TurnedBody, turnedJob } from '../turned'
 import type { Body, OpContext } from './state'
 
 /** A body as an exact one: lifted where it is turned. Faces keep their names. */
@@ -66,4 +66,24 @@ export function unchanged(
       fixes: [],
     },
   ]
+}
+
+/** The body with another half-section. */
+export const withShape = (body: Body, turned: TurnedBody): Omit<Body, 'key'> => ({
+  id: body.id,
+  name: body.name,
+  shape: { kind: 'turned', turned },
+})
+
+/** Whether a body's ops take the exact kernel. */
+export const isExact = (ctx: OpContext, bodyId: string): boolean =>
+  (ctx.body(bodyId)?.shape.kind ?? 'turned') !== 'turned'
+
+/** No rounding or wall can be larger than the section itself, or half an exact body. */
+export function sectionSize(ctx: OpContext, bodyId: string): number | null {
+  const body = ctx.body(bodyId)
+  if (!body) return null
+  if (body.shape.kind !== 'turned') return sizeOf(body.shape) / 2
+  const box = sectionBounds(body.shape.turned)
+  return Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1])
 }

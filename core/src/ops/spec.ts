@@ -15,7 +15,7 @@ export type Field = {
   | { type: 'choice'; options: { value: string; label: string }[] }
   | { type: 'plane' | 'profile' | 'body' | 'piece' | 'place' }
   | { type: 'axis' | 'point'; none?: string }
-  | { type: 'faces' | 'edges' }
+  | { type: 'faces' | 'edges'; own?: { name: string; label: string }[] }
   | { type: 'bodies' | 'profiles' | 'planes' }
   | { type: 'text' }
   | { type: 'drawing' }

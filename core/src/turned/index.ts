@@ -14,6 +14,7 @@ export {
 } from './cavity'
 export { type Corner, cornersOf, isSharp, SMOOTH } from './corners'
 export { chamferFront, filletFront, roundingMarks } from './fronts'
+export { fullRound } from './fullround'
 export { liftToSolid, turnedJob } from './lift'
 export {
   areaOf,

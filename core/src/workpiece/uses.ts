@@ -37,6 +37,7 @@ const EXPRESSION_KEYS = new Set([
   'width',
   'clear',
   'rim',
+  'until',
 ])
 
 /** Where a figure is used: names of other figures, and ids of ops. */

@@ -1,5 +1,5 @@
 import { bad, type Diagnosis, fixed, good, type Outcome, type P2, type P3 } from '../../math'
-import type { Resolved } from '../../refs'
+import type { Resolved, Witness } from '../../refs'
 import type { OpContext } from '../state'
 
 /** Names listed at most in one sentence. */
@@ -32,7 +32,7 @@ export interface Asking<R, T> {
  * The things that references mean. One that is only alike comes with a warning and the fix that accepts
  * it; one that is not clear, or not there, stops the op with the things that could be meant as fixes.
  */
-export function pick<R extends { of?: number | undefined }, T>(
+export function pick<R extends Pick<Witness, 'at' | 'index' | 'of'>, T>(
   refs: readonly R[],
   resolve: (r: R) => Resolved<T>,
   { op, input, what, missing, named, place, nameAgain }: Asking<R, T>,
@@ -43,6 +43,11 @@ export function pick<R extends { of?: number | undefined }, T>(
   const replaced = (i: number, by: R[]) => ({
     [input]: [...refs.slice(0, i), ...by, ...refs.slice(i + 1)],
   })
+  /** The reference to this thing, with all else it says. */
+  const renamed = (i: number, x: T): R => {
+    const { at: _, index: __, of: ___, ...rest } = refs[i]!
+    return { ...rest, ...nameAgain(x) } as R
+  }
   const where = (x: T) =>
     place(x)
       .map((v) => fixed(v, 1))
@@ -56,7 +61,7 @@ export function pick<R extends { of?: number | undefined }, T>(
         ...candidates.slice(0, 6).map((c, k) => ({
           label: `Use ${what} ${k + 1}, at ${where(c)}`,
           op,
-          inputs: replaced(i, [nameAgain(c)]),
+          inputs: replaced(i, [renamed(i, c)]),
         })),
         { label: `Leave this ${what} out`, op, inputs: replaced(i, []) },
       ],
@@ -78,7 +83,7 @@ export function pick<R extends { of?: number | undefined }, T>(
         code: 'likeness',
         message: `One ${what} was found by its likeness only; confirm that it is the one meant.`,
         places: [{ at: place(r.item) }],
-        fixes: [{ label: 'This is the one', op, inputs: replaced(i, [nameAgain(r.item)]) }],
+        fixes: [{ label: 'This is the one', op, inputs: replaced(i, [renamed(i, r.item)]) }],
       })
     }
     items.push(r.item)

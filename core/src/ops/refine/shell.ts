@@ -11,11 +11,10 @@ import {
   type WallReading,
   wallOver,
 } from '../../turned'
-import { ofTriangles, reshaped } from '../exact'
+import { isExact, ofTriangles, reshaped, sectionSize, withShape } from '../exact'
 import { pickExactFaces, pickFaces } from '../pick'
 import { defineOp } from '../spec'
 import { type Body, type OpContext, type OpMade, volumeWords } from '../state'
-import { isExact, sectionSize, withShape } from './rounding'
 
 const inputs = z.object({
   body: z.string(),

@@ -13,12 +13,11 @@ import {
 } from '../../math'
 import { valueSchema } from '../../profile'
 import { sectionBounds, splitAt, type TurnedBody, volumeOf } from '../../turned'
-import { exactOf } from '../exact'
+import { exactOf, isExact, withShape } from '../exact'
 import { defineOp } from '../spec'
 import type { Body, OpContext, OpMade } from '../state'
 import { partedBy } from './parting'
 import { atPlanes, intoPieces, splitExact } from './parts'
-import { isExact, withShape } from './rounding'
 
 const inputs = z.object({
   body: z.string(),

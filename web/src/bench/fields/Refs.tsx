@@ -2,7 +2,8 @@ import type { Field } from '@ivory/core/ops'
 import type { Op } from '@ivory/core/workpiece'
 import { MousePointerClick, X } from 'lucide-react'
 import { setInputs, useSession } from '../../session/session'
-import { Button } from '../../ui/controls'
+import { typedValue } from '../../table/typed'
+import { Button, CommitInput } from '../../ui/controls'
 import { faceName } from '../names'
 
 /** What is picked on the model, each to be taken out again. */
@@ -12,6 +13,8 @@ export function Refs({ op, field }: { op: Op; field: Field & { type: 'faces' | '
   const on = picking?.op === op.id && picking.input === field.name
   const refs =
     (op.inputs[field.name] as ({ face: string } | { edge: [string, string] })[] | undefined) ?? []
+  const amend = (i: number, change: object) =>
+    setInputs(op.id, { [field.name]: refs.map((r, k) => (k === i ? { ...r, ...change } : r)) })
   const word = (r: (typeof refs)[number]) =>
     'face' in r
       ? faceName(doc, r.face)
@@ -36,7 +39,28 @@ export function Refs({ op, field }: { op: Op; field: Field & { type: 'faces' | '
             key={JSON.stringify(r)}
             className="flex items-baseline gap-1 border-rule/60 border-b text-sm"
           >
-            <span className="min-w-0 flex-1 break-words">{word(r)}</span>
+            <span className="min-w-0 flex-1 break-words">
+              {word(r)}
+              {field.own && (
+                <span className="flex gap-2">
+                  {field.own.map((own) => (
+                    <label key={own.name} className="flex items-baseline gap-1 text-soft">
+                      {own.label}
+                      <CommitInput
+                        aria-label={`${own.label} of ${word(r)}`}
+                        className="figures w-14"
+                        placeholder="as below"
+                        value={String((r as Record<string, unknown>)[own.name] ?? '')}
+                        onCommit={(t) => {
+                          const v = t.trim() === '' ? undefined : typedValue(t, doc.unit)
+                          if (v !== null) amend(i, { [own.name]: v })
+                        }}
+                      />
+                    </label>
+                  ))}
+                </span>
+              )}
+            </span>
             <button
               type="button"
               aria-label={`Take out ${word(r)}`}

@@ -1,0 +1,110 @@
+import {
+  bad,
+  dot3,
+  good,
+  norm3,
+  type Outcome,
+  type P3,
+  placeAt,
+  sub3,
+  toSegment,
+  unit3,
+} from '../math'
+import { Groups } from '../mesh'
+import { type ExactPart, SHOWN } from './part'
+
+/** How even the width of a face has to be to count as one width, as a share of it. */
+const EVEN = 1e-3
+/** How square its neighbours have to stand to it, as the cosine between the normals. */
+const SQUARE = 1e-4
+
+/**
+ * The width of a flat face between its two long sides, mm, and the edges of these: each side is a chain of
+ * edges that run on in one another. The width has to be even, and the neighbours beyond square to the face.
+ */
+export function flatWidth(p: ExactPart, face: number): Outcome<{ width: number; sides: number[] }> {
+  const at = [{ at: p.faces[face]!.middle }]
+  const { flat, area } = p.faces[face]!
+  if (!flat) return bad('not-flat', 'A round from side to side takes a flat face.', at)
+  const chains = chainsRound(p, face).sort((a, b) => lengthOf(p, b) - lengthOf(p, a))
+  const first = chains[0]
+  const second = chains.slice(1).find((c) => !meet(p, first!, c))
+  if (!first || !second)
+    return bad('no-sides', 'This face has no two sides across from each other.', at)
+  // Between two curves everywhere as far from each other lies the mean of their lengths times the width.
+  const width = (2 * area) / (lengthOf(p, first) + lengthOf(p, second))
+  const across = second.flatMap((e) => segmentsOf(pointsOf(p, e)))
+  // What the lines that show a curve may be off, beside the evenness.
+  const slack = EVEN * width + (second.every((e) => p.edges[e]!.straight) ? 0 : SHOWN.chord)
+  const even = first
+    .flatMap((e) => pointsOf(p, e))
+    .every((a) => Math.abs(Math.min(...across.map((s) => toSegment(...s, a))) - width) <= slack)
+  if (!even)
+    return bad('uneven', 'This face is not as wide everywhere; a full round needs one width.', at)
+  const sides = [...first, ...second]
+  const square = sides.every((e) => {
+    const other = p.edges[e]!.faces.find((f) => f !== face)!
+    return Math.abs(dot3(normalAt(p, other, p.edges[e]!.middle), flat.dir)) < SQUARE
+  })
+  if (!square)
+    return bad('not-square', 'The neighbours of this face do not stand square to it.', at)
+  return good({ width, sides })
+}
+
+/** The edges round a face, those that run on in one another together. */
+function chainsRound(p: ExactPart, face: number): number[][] {
+  const own = p.edges.flatMap((e, i) => (e.faces.length === 2 && e.faces.includes(face) ? [i] : []))
+  const groups = new Groups(own.length)
+  for (const [i, a] of own.entries())
+    for (let j = i + 1; j < own.length; j++) if (runsOn(p, a, own[j]!)) groups.join(i, j)
+  return groups.lists().map((list) => list.map((i) => own[i]!))
+}
+
+const lengthOf = (p: ExactPart, chain: readonly number[]): number =>
+  chain.reduce((sum, e) => sum + p.edges[e]!.length, 0)
+
+/** The two ends of an edge, and the directions there away from it. */
+function endsOf(p: ExactPart, edge: number): { at: P3; away: P3 }[] {
+  const pts = pointsOf(p, edge)
+  const n = pts.length
+  const end = (i: number, j: number) => ({ at: pts[i]!, away: unit3(sub3(pts[i]!, pts[j]!)) })
+  return n < 2 ? [] : [end(0, 1), end(n - 1, n - 2)]
+}
+const touching = (a: P3, b: P3): boolean => norm3(sub3(a, b)) < 1e-4
+/** Lines that show a curve bend by no more than this at a place, as the cosine. */
+const ON = Math.cos(2 * SHOWN.angle)
+const runsOn = (p: ExactPart, a: number, b: number): boolean =>
+  endsOf(p, a).some((x) =>
+    endsOf(p, b).some((y) => touching(x.at, y.at) && -dot3(x.away, y.away) > ON),
+  )
+const meet = (p: ExactPart, a: readonly number[], b: readonly number[]): boolean =>
+  a.some((e) =>
+    b.some((f) => endsOf(p, e).some((x) => endsOf(p, f).some((y) => touching(x.at, y.at)))),
+  )
+
+/** The places of the line that shows an edge, in their order. */
+function pointsOf({ shown: { lines, edgeOf } }: ExactPart, edge: number): P3[] {
+  const out: P3[] = []
+  for (let i = 0; i < edgeOf.length; i++) {
+    if (edgeOf[i] !== edge) continue
+    if (out.length === 0) out.push(placeAt(lines, 2 * i))
+    out.push(placeAt(lines, 2 * i + 1))
+  }
+  return out
+}
+const segmentsOf = (pts: readonly P3[]): [P3, P3][] => pts.slice(1).map((b, i) => [pts[i]!, b])
+
+/** The normal of a face at the vertex of its triangles nearest to a place. */
+function normalAt({ shown }: ExactPart, face: number, at: P3): P3 {
+  const { positions, normals, triangles, faceOf } = shown
+  let [best, found] = [Number.POSITIVE_INFINITY, 0]
+  for (let t = 0; t < faceOf.length; t++) {
+    if (faceOf[t] !== face) continue
+    for (let k = 0; k < 3; k++) {
+      const v = triangles[3 * t + k]!
+      const d = norm3(sub3(placeAt(positions, v), at))
+      if (d < best) [best, found] = [d, v]
+    }
+  }
+  return placeAt(normals, found)
+}
