@@ -1,4 +1,5 @@
 export { type Arrangement, arrange, flip, type Piece, pruneEnds, type Seg } from './arrangement'
+export { type BandNames, bandAlong } from './band'
 export { type CellRef, cellAt, cellOf, cellRef, cellsOf, insideOf } from './cells'
 export { openChains } from './chains'
 export { CUT, combine, JOIN, type Keep, MEET } from './combine'

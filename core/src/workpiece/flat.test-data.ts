@@ -7,13 +7,15 @@ export const outline = (
   id: string,
   plane: string,
   points: readonly (readonly [number | string, number | string])[],
+  /** Whether the last joins the first. */
+  closed = true,
 ): Op =>
   op(number, 'profile', id, {
     plane,
-    use: 'flat',
+    use: closed ? 'flat' : 'open',
     drawing: {
       points: Object.fromEntries(points.map(([x, y], i) => [`p${i + 1}`, { x, y }])),
-      entities: points.map((_, i) => ({
+      entities: points.slice(closed ? 0 : 1).map((_, i) => ({
         id: `side${i + 1}`,
         kind: 'line',
         a: `p${i + 1}`,

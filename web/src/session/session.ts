@@ -28,6 +28,8 @@ interface Session {
   /** The document before a drag that is under way. */
   dragFrom: Workpiece | null
   revision: number
+  /** The op whose areas are chosen on the Table, where it does not show them by itself. */
+  choosing: string | null
   save: SaveState
   saveWord: string
   view: View | null
@@ -64,18 +66,19 @@ export function tableProfile({
   view,
   selected,
   shaping,
-}: Pick<Session, 'doc' | 'view' | 'selected' | 'shaping'>): string | null {
+  choosing,
+}: Pick<Session, 'doc' | 'view' | 'selected' | 'shaping' | 'choosing'>): string | null {
   const op = shaping ? opOf(doc, selected) : undefined
   if (!op) return null
   if (op.kind === 'profile' || op.kind === 'text') return op.id
   const used = typeof op.inputs.profile === 'string' ? op.inputs.profile : null
   const failing = view?.reports.find((r) => r.id === op.id)?.status === 'fail'
-  return op.kind === 'extrude' || failing ? used : null
+  return op.kind === 'extrude' || failing || choosing === op.id ? used : null
 }
 
 /** The plane the Table shows: that of its profile, else where bodies are cut. */
 export function tablePlane(
-  s: Pick<Session, 'doc' | 'view' | 'selected' | 'cut' | 'shaping'>,
+  s: Pick<Session, 'doc' | 'view' | 'selected' | 'cut' | 'shaping' | 'choosing'>,
 ): Frame {
   const id = tableProfile(s)
   return (id && s.view?.profiles.find((p) => p.id === id)?.frame) || cutPlane(s)
@@ -89,6 +92,7 @@ export const useSession = create<Session>(() => ({
   future: [],
   dragFrom: null,
   revision: 0,
+  choosing: null,
   save: 'saved',
   saveWord: '',
   view: null,

@@ -55,6 +55,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
   const drawn = useSession((s) => s.drawn)
   const pickBody = usePickBody()
   const isProfile = shaping && op?.kind === 'profile'
+  const showsAreas = useSession((s) => op?.kind === 'extrude' || s.choosing === op?.id)
   const drawing = isProfile ? (op.inputs.drawing as Drawing) : empty
   const shownId = useSession(tableProfile)
   const profile = view?.profiles.find((p) => p.id === shownId)
@@ -228,7 +229,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
         <Grid canvas={canvas} step={gridOn ? step : 0} />
         {isProfile && <PictureLayer op={op} canvas={canvas} />}
         <SectionLayer canvas={canvas} frame={frame} pickBody={pickBody} />
-        {shaping && op?.kind === 'extrude' && profile && <AreaLayer op={op} canvas={canvas} />}
+        {shaping && op && showsAreas && profile && <AreaLayer op={op} canvas={canvas} />}
         <ProfileLayer
           canvas={canvas}
           profileId={shownId}

@@ -1,27 +1,29 @@
 import { z } from 'zod'
 import type { How } from '../../kernel'
 import { bad, type Diagnosis, good, type Outcome } from '../../math'
-import type { Region } from '../../profile'
+import { openChains, type Region } from '../../profile'
 import { exactBody, loosePieces } from '../exact'
 import { defineOp } from '../spec'
-import { type OpResult, type Profile, volumeWords } from '../state'
-import { closedAreas } from './areas'
+import { type OpContext, type OpResult, type Profile, volumeWords } from '../state'
+import { closedAreas, liveSegs } from './areas'
 import { carriedOut, carryingInputs } from './carry'
 import { cellRefSchema, chosenAreas } from './chosen'
 import { withProfileFixes } from './faults'
 import { onto, ontoFields, ontoInputs } from './onto'
+import { thinFields, thinInputs, thinned, thinnedLines } from './thin'
 
 const inputs = z.object({
   profile: z.string().min(1),
   areas: z.array(cellRefSchema).max(200).default([]),
   ...ontoInputs,
+  ...thinInputs,
   ...carryingInputs,
 })
 type Inputs = z.infer<typeof inputs>
 
 export const extrudeOp = defineOp<Inputs>({
   kind: 'extrude',
-  version: 1,
+  version: 2,
   label: 'Extrude',
   help: 'Carries the closed areas of a profile straight out of its plane.',
   stage: 'form',
@@ -34,16 +36,19 @@ export const extrudeOp = defineOp<Inputs>({
       help: 'Clicked on the Table, each by itself; where none is chosen, all that outlines enclose, one inside another being a hole.',
       type: 'areas',
     },
+    ...thinFields,
     ...ontoFields,
     {
       name: 'to',
       label: 'How far',
-      help: 'A length, right through the body it acts on, or up to a plane.',
+      help: 'A length, right through the body it acts on, or up to something that is there.',
       type: 'choice',
       options: [
         { value: 'length', label: 'A length' },
         { value: 'through', label: 'Right through the body' },
         { value: 'plane', label: 'Up to a plane' },
+        { value: 'body', label: 'Up to a body' },
+        { value: 'point', label: 'Up to the level of a point' },
       ],
     },
     {
@@ -57,7 +62,7 @@ export const extrudeOp = defineOp<Inputs>({
         { value: 'alike', label: 'Half to each side' },
         { value: 'two', label: 'Each side by itself' },
       ],
-      when: (i) => i.to !== 'plane',
+      when: (i) => i.to === 'length' || i.to === 'through' || i.to === 'body',
     },
     {
       name: 'length',
@@ -83,6 +88,20 @@ export const extrudeOp = defineOp<Inputs>({
       when: (i) => i.to === 'plane',
     },
     {
+      name: 'until',
+      label: 'Up to',
+      help: 'A body that stands in the way of all of the profile.',
+      type: 'body',
+      when: (i) => i.to === 'body',
+    },
+    {
+      name: 'point',
+      label: 'Up to',
+      help: 'A datum point, or a place.',
+      type: 'place',
+      when: (i) => i.to === 'point',
+    },
+    {
       name: 'offset',
       label: 'Starting at',
       help: 'This far out of the profile’s plane.',
@@ -96,12 +115,14 @@ export const extrudeOp = defineOp<Inputs>({
       type: 'value',
       dim: 'angle',
       ranged: true,
-      when: (i) => i.to !== 'plane',
+      when: (i) => i.to === 'length' || i.to === 'through',
     },
   ],
   start: ({ profile, body }) => ({
     profile: profile ?? '',
     areas: [],
+    thin: 'no',
+    width: 2,
     mode: body ? 'join' : 'new',
     ...(body ? { body } : {}),
     to: 'length',
@@ -115,7 +136,7 @@ export const extrudeOp = defineOp<Inputs>({
     const profile = ctx.profile(input.profile)
     if (!profile)
       return bad('no-profile', 'Choose a profile to extrude; it must come earlier in the route.')
-    const areas = areasOf(profile, input.areas, ctx.op)
+    const areas = areasOf(profile, input, ctx)
     if (!areas.ok) return withProfileFixes(areas.diagnosis, profile, input.profile)
     const target = input.mode === 'new' ? null : exactBody(input.body ?? '', ctx)
     if (target && !target.ok) return target
@@ -139,10 +160,29 @@ export const extrudeOp = defineOp<Inputs>({
   cap: (input) => (input === 'draft' ? (60 * Math.PI) / 180 : null),
 })
 
-/** The closed areas of a profile, pieces named by what they sweep. */
+/** What of a profile is carried out, pieces named by what they sweep. */
 function areasOf(
   p: Profile,
-  chosen: Inputs['areas'],
+  input: Inputs,
+  ctx: OpContext,
+): Outcome<{ areas: Region[]; warnings: Diagnosis[] }> {
+  const filled = filledAreas(p, input, ctx.op)
+  if (input.thin === 'no') return filled
+  const lines =
+    !filled.ok && input.areas.length === 0 && openChains(liveSegs(p.shape, '')).length > 0
+  if (!filled.ok && !lines) return filled
+  const wall = filled.ok
+    ? thinned(filled.value.areas, input, ctx)
+    : thinnedLines(p.shape, input, ctx)
+  return wall.ok
+    ? good({ areas: wall.value, warnings: filled.ok ? filled.value.warnings : [] })
+    : wall
+}
+
+/** The closed areas of a profile. */
+function filledAreas(
+  p: Profile,
+  { areas: chosen }: Inputs,
   op: string,
 ): Outcome<{ areas: Region[]; warnings: Diagnosis[] }> {
   if (p.shape.drawn.every((d) => d.construction))

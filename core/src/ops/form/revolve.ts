@@ -26,6 +26,7 @@ import {
   liesLeft,
   MEET,
   type Region,
+  segsOf,
   touchesItself,
   turningRegions,
   valueSchema,
@@ -34,11 +35,13 @@ import { FULL_TURN, isWhole, type TurnedBody, turnedJob, volumeOf } from '../../
 import { datumAxis } from '../draw/datum'
 import { defineOp } from '../spec'
 import { type Body, type OpContext, type OpResult, type Profile, volumeChange } from '../state'
+import { cellRefSchema, chosenAreas } from './chosen'
 import { withProfileFixes } from './faults'
 import { onto, ontoFields, ontoInputs } from './onto'
 
 const inputs = z.object({
   profile: z.string().min(1),
+  areas: z.array(cellRefSchema).max(200).default([]),
   ...ontoInputs,
   axis: z.string().optional(),
   angle: valueSchema.default(360),
@@ -50,13 +53,19 @@ const KEEP: Record<How, Keep> = { join: JOIN, cut: CUT, meet: MEET }
 
 export const revolveOp = defineOp<Inputs>({
   kind: 'revolve',
-  version: 3,
+  version: 4,
   label: 'Revolve',
   help: 'Turns the closed areas of a profile about its axis.',
   stage: 'form',
   inputs,
   fields: [
     { name: 'profile', label: 'Profile', help: 'What is turned.', type: 'profile' },
+    {
+      name: 'areas',
+      label: 'Areas',
+      help: 'Clicked on the Table, each by itself; where none is chosen, all that outlines and the axis enclose.',
+      type: 'areas',
+    },
     ...ontoFields,
     {
       name: 'axis',
@@ -82,6 +91,7 @@ export const revolveOp = defineOp<Inputs>({
   ],
   start: ({ profile, body }) => ({
     profile: profile ?? '',
+    areas: [],
     mode: body ? 'join' : 'new',
     ...(body ? { body } : {}),
     angle: 360,
@@ -93,8 +103,10 @@ export const revolveOp = defineOp<Inputs>({
       return bad('no-profile', 'Choose a profile to turn; it must come earlier in the route.')
     const shape = input.axis ? aboutDatum(profile, input.axis, ctx) : good(profile.shape)
     if (!shape.ok) return shape
+    const chosen = onlyAreas(shape.value, input.areas, ctx.op)
+    if (!chosen.ok) return chosen
     const made = turnedFrom(
-      { ...profile, shape: shape.value },
+      { ...profile, shape: chosen.value.shape },
       ctx.op,
       ctx.read(input.angle, 'angle'),
       ctx.read(input.start, 'angle'),
@@ -109,16 +121,39 @@ export const revolveOp = defineOp<Inputs>({
       const { regions } = made.value
       return good({
         bodies: { [ctx.op]: body },
-        warnings: [...looseParts('The body', regions, 1), ...selfTouch('The body', regions)],
+        warnings: [
+          ...chosen.value.warnings,
+          ...looseParts('The body', regions, 1),
+          ...selfTouch('The body', regions),
+        ],
         consequence: volumeChange(null, made.value),
       })
     }
     const target = ctx.body(input.body ?? '')
     if (!target)
       return bad('no-body', 'Choose the body to act on; it must come earlier in the route.')
-    return combined(target, made.value, input.mode, ctx)
+    const both = combined(target, made.value, input.mode, ctx)
+    if (both.ok) both.value.warnings.unshift(...chosen.value.warnings)
+    return both
   },
 })
+
+/** The drawing with nothing but the outlines of the chosen areas; as it is where none is chosen. */
+function onlyAreas(
+  shape: Profile['shape'],
+  refs: Inputs['areas'],
+  op: string,
+): Outcome<{ shape: Profile['shape']; warnings: Diagnosis[] }> {
+  if (refs.length === 0) return good({ shape, warnings: [] })
+  const found = chosenAreas(shape, refs, '', op)
+  if (!found.ok) return found
+  const drawn = segsOf(found.value.areas).map(({ curve, name }) => ({
+    id: name,
+    curve,
+    construction: false,
+  }))
+  return good({ shape: { ...shape, drawn }, warnings: found.value.warnings })
+}
 
 /** The drawing with a datum axis in its plane as its axis. */
 function aboutDatum(p: Profile, id: string, ctx: OpContext): Outcome<Profile['shape']> {

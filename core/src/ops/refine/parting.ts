@@ -15,7 +15,7 @@ import {
 import { openChains } from '../../profile'
 import { exactBody, reshaped } from '../exact'
 import { closedAreas, liveSegs } from '../form/areas'
-import { prismOf, reachOf } from '../form/carry'
+import { prismOf, reachOf } from '../form/prism'
 import type { Body, OpContext, OpResult, Profile } from '../state'
 
 export interface PartingTools {

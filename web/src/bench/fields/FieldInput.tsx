@@ -2,9 +2,10 @@ import type { Field } from '@ivory/core/ops'
 import type { Drawing } from '@ivory/core/profile'
 import type { Op } from '@ivory/core/workpiece'
 import { setInputs, useSession } from '../../session/session'
-import { Button, Choice, CommitInput } from '../../ui/controls'
+import { Choice, CommitInput } from '../../ui/controls'
 import { FileField } from '../FileField'
 import { opName } from '../names'
+import { Areas } from './Areas'
 import { PlaceInput } from './PlaceInput'
 import { Refs } from './Refs'
 import { Several } from './Several'
@@ -54,19 +55,7 @@ export function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type
   if (field.type === 'faces' || field.type === 'edges') return <Refs op={op} field={field} />
   if (field.type === 'bodies' || field.type === 'profiles' || field.type === 'planes')
     return <Several op={op} field={field} />
-  if (field.type === 'areas') {
-    const count = (value as unknown[] | undefined)?.length ?? 0
-    return (
-      <span className="flex items-baseline gap-2 text-soft">
-        {count === 0 ? 'all enclosed; click areas on the Table' : `${count} chosen on the Table`}
-        {count > 0 && (
-          <Button className="py-0!" onClick={() => set([])}>
-            All
-          </Button>
-        )}
-      </span>
-    )
-  }
+  if (field.type === 'areas') return <Areas op={op} name={field.name} />
   if (field.type === 'text')
     return (
       <CommitInput
