@@ -177,3 +177,21 @@ interface Side {
   w: number
   across: number
 }
+
+/** The centre of a face's area by the triangles that show it, mm; exact on flat faces with straight edges. */
+export function faceCentroid({ shown }: ExactPart, face: number): P3 {
+  const { positions, triangles, faceOf } = shown
+  const sum = [0, 0, 0, 0] as [number, number, number, number]
+  for (let t = 0; t < faceOf.length; t++) {
+    if (faceOf[t] !== face) continue
+    const [a, b, c] = [0, 1, 2].map((k) => placeAt(positions, triangles[3 * t + k]!)) as [
+      P3,
+      P3,
+      P3,
+    ]
+    const area = norm3(cross3(sub3(b, a), sub3(c, a)))
+    for (let k = 0; k < 3; k++) sum[k]! += (area * (a[k]! + b[k]! + c[k]!)) / 3
+    sum[3] += area
+  }
+  return scale3([sum[0], sum[1], sum[2]], 1 / (sum[3] || 1))
+}

@@ -1,5 +1,5 @@
 import type { Motion } from '../kernel'
-import { add3, cross3, dot3, type Frame, type P3, scale3, sub3 } from '../math'
+import { add3, cross3, dot3, type Frame, norm3, type P3, scale3, sub3, unit3 } from '../math'
 
 const IDENTITY: Motion['m'] = [
   [1, 0, 0],
@@ -25,6 +25,39 @@ export const mirrorIn = (plane: Frame): Motion =>
 /** By one factor from a place. */
 export const scaleFrom = (origin: P3, factor: number): Motion =>
   about(origin, (v) => scale3(v, factor))
+
+/** Larger along each direction by a factor of its own, from a place. */
+export const stretchFrom = (origin: P3, [x, y, z]: P3): Motion =>
+  about(origin, (v) => [x * v[0], y * v[1], z * v[2]])
+
+/** One motion after another. */
+export function after(first: Motion, then: Motion): Motion {
+  const column = (k: number): P3 => [first.m[0][k]!, first.m[1][k]!, first.m[2][k]!]
+  const row = (r: P3): P3 => [dot3(r, column(0)), dot3(r, column(1)), dot3(r, column(2))]
+  const [a, b, c] = then.m
+  return {
+    m: [row(a), row(b), row(c)],
+    t: [dot3(a, first.t) + then.t[0], dot3(b, first.t) + then.t[1], dot3(c, first.t) + then.t[2]],
+  }
+}
+
+/** The least turn about a place that brings one unit direction into another. */
+export function turnTo(origin: P3, from: P3, to: P3): Motion {
+  const across = cross3(from, to)
+  const sine = norm3(across)
+  const angle = Math.atan2(sine, dot3(from, to))
+  if (sine > 1e-9) return turnAbout(origin, scale3(across, 1 / sine), angle)
+  // Already there, or right the other way: about any direction square to it.
+  const square = Math.abs(from[2]) < 0.9 ? cross3(from, [0, 0, 1]) : cross3(from, [1, 0, 0])
+  return turnAbout(origin, unit3(square), dot3(from, to) > 0 ? 0 : Math.PI)
+}
+
+/** Where a motion takes a place, mm. */
+export const moved = ({ m, t }: Motion, p: P3): P3 => [
+  dot3(m[0], p) + t[0],
+  dot3(m[1], p) + t[1],
+  dot3(m[2], p) + t[2],
+]
 
 /** The motion that leaves a place where it is and does this to directions from it. */
 function about(origin: P3, image: (v: P3) => P3): Motion {

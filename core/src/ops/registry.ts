@@ -11,9 +11,10 @@ import { dimplesOp } from './refine/dimples'
 import { draftOp } from './refine/draft'
 import { chamferOp } from './refine/edges/chamfer'
 import { filletOp } from './refine/edges/fillet'
-import { mirrorOp } from './refine/mirror'
-import { moveOp } from './refine/move'
-import { patternOp } from './refine/pattern'
+import { patternOp } from './refine/pattern/pattern'
+import { alignOp } from './refine/place/align'
+import { mirrorOp } from './refine/place/mirror'
+import { moveOp } from './refine/place/move'
 import { shellOp } from './refine/shell'
 import { splitOp } from './refine/split'
 import type { OpSpec } from './spec'
@@ -35,6 +36,7 @@ export const OPS: Readonly<Record<string, OpSpec>> = {
   pattern: patternOp as OpSpec,
   mirror: mirrorOp as OpSpec,
   move: moveOp as OpSpec,
+  align: alignOp as OpSpec,
   import: importOp as OpSpec,
   axis: axisOp as OpSpec,
   point: pointOp as OpSpec,

@@ -15,7 +15,15 @@ export type Field = {
   | { type: 'choice'; options: { value: string; label: string }[] }
   | { type: 'plane' | 'profile' | 'body' | 'piece' | 'place' }
   | { type: 'axis' | 'point'; none?: string }
-  | { type: 'faces' | 'edges'; own?: { name: string; label: string }[] }
+  | {
+      type: 'faces' | 'edges'
+      /** What each may have for itself. */
+      own?: { name: string; label: string }[]
+      /** The input that names the body they are picked on; `body` where none is told. */
+      of?: string
+      /** As many as can be meant; one more takes the place of the last. */
+      most?: number
+    }
   | { type: 'bodies' | 'profiles' | 'planes' }
   | { type: 'text' }
   | { type: 'drawing' }

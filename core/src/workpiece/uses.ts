@@ -38,6 +38,9 @@ const EXPRESSION_KEYS = new Set([
   'clear',
   'rim',
   'until',
+  'sx',
+  'sy',
+  'sz',
 ])
 
 /** Where a figure is used: names of other figures, and ids of ops. */

@@ -12,7 +12,8 @@ export function usePickBody(): BodyView | null {
   // Only while picking: what shows the body must not redraw with every step of a drag.
   const doc = useSession((s) => (s.picking ? s.doc : null))
   const op = opOf(doc, picking?.op ?? null)
-  const body = op?.inputs.body as string | undefined
+  const field = pickField(op?.kind, picking?.input)
+  const body = op?.inputs[field?.of ?? 'body'] as string | undefined
   const at = doc?.route.findIndex((o) => o.id === op?.id) ?? -1
   const query = useQuery({
     queryKey: [
@@ -35,18 +36,25 @@ export function usePickBody(): BodyView | null {
   return picking ? (query.data ?? null) : null
 }
 
+/** The field of an op that takes picked faces or edges. */
+function pickField(kind: string | undefined, input: string | undefined) {
+  const field = kind ? opSpec(kind)?.fields.find((f) => f.name === input) : undefined
+  return field && (field.type === 'faces' || field.type === 'edges') ? field : undefined
+}
+
 export const sameEdge = (a: EdgeRef, b: EdgeRef): boolean =>
   [...a.edge].sort().join('|') === [...b.edge].sort().join('|') && (a.index ?? 0) === (b.index ?? 0)
 export const sameFace = (a: FaceRef, b: FaceRef): boolean =>
   a.face === b.face && (a.index ?? 0) === (b.index ?? 0)
 
-const picked = (): { op: string; input: string; refs: unknown[] } | null => {
+const picked = (): { op: string; input: string; refs: unknown[]; most: number } | null => {
   const { doc, picking } = useSession.getState()
   const op = opOf(doc, picking?.op ?? null)
   if (!picking || !op) return null
   return {
     op: op.id,
     input: picking.input,
+    most: pickField(op.kind, picking.input)?.most ?? Number.POSITIVE_INFINITY,
     refs: (op.inputs[picking.input] as unknown[] | undefined) ?? [],
   }
 }
@@ -57,7 +65,7 @@ export function toggleEdge(ref: EdgeRef): void {
   if (!p) return
   const refs = p.refs as EdgeRef[]
   const rest = refs.filter((r) => !sameEdge(r, ref))
-  setInputs(p.op, { [p.input]: rest.length < refs.length ? rest : [...refs, ref] })
+  setInputs(p.op, { [p.input]: rest.length < refs.length ? rest : [...refs, ref].slice(-p.most) })
   void startInside()
 }
 
@@ -85,6 +93,6 @@ export function toggleFace(ref: FaceRef): void {
   if (!p) return
   const refs = p.refs as FaceRef[]
   const rest = refs.filter((r) => !sameFace(r, ref))
-  setInputs(p.op, { [p.input]: rest.length < refs.length ? rest : [...refs, ref] })
+  setInputs(p.op, { [p.input]: rest.length < refs.length ? rest : [...refs, ref].slice(-p.most) })
   void startInside()
 }

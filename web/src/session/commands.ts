@@ -142,6 +142,7 @@ export const OP_LETTERS: Readonly<Record<string, string>> = {
   pattern: 't',
   mirror: 'm',
   move: 'v',
+  align: 'l',
 }
 
 /** Commands of the Bench that need nothing of the page around them. */

@@ -21,6 +21,7 @@ import { MeshTree, noHit } from '../../mesh'
 import { valueSchema } from '../../profile'
 import { faceRefSchema } from '../../refs'
 import { exactBody, ofTriangles, reshaped } from '../exact'
+import { gridOver } from '../layout'
 import { pickExactFaces } from '../pick'
 import { defineOp } from '../spec'
 import { type OpContext, type OpResult, volumeWords } from '../state'
@@ -189,25 +190,17 @@ function placesOn(
   if (!(clear >= 0)) return bad('margin', 'What stays clear must not be less than 0.')
   const surface = surfaceOf(part, face, field)
   const [left, right, low, high] = surface.reach
-  const rise = i.layout === 'hex' ? pitch * Math.sqrt(0.75) : pitch
-  if (((right - left) / pitch) * ((high - low) / rise) > 8 * MOST)
-    return bad('too-many', `The field has far more places than the ${MOST} that are made at once.`)
-  // From the middle of the face, so that both sides are alike.
-  const [mx, my] = [(left + right) / 2, (low + high) / 2]
-  const rows = Math.ceil((high - low) / rise / 2)
-  const columns = Math.ceil((right - left) / pitch / 2) + 1
+  const grid = gridOver({ min: [left, low], max: [right, high] }, pitch, i.layout, 8 * MOST)
+  if (!grid.ok) return grid
   const places: { at: P3; out: P3 }[] = []
-  for (let row = -rows; row <= rows; row++)
-    for (let column = -columns; column <= columns; column++) {
-      const shift = i.layout === 'hex' && row % 2 !== 0 ? pitch / 2 : 0
-      const p: P2 = [mx + column * pitch + shift, my + row * rise]
-      const at = surface.at(p)
-      if (!at) continue
-      const whole = Array.from({ length: ROUND }, (_, k) =>
-        polar(p, width / 2 + clear, (2 * Math.PI * k) / ROUND),
-      ).every((q) => surface.at(q))
-      if (whole) places.push(at)
-    }
+  for (const p of grid.value) {
+    const at = surface.at(p)
+    if (!at) continue
+    const whole = Array.from({ length: ROUND }, (_, k) =>
+      polar(p, width / 2 + clear, (2 * Math.PI * k) / ROUND),
+    ).every((q) => surface.at(q))
+    if (whole) places.push(at)
+  }
   if (places.length === 0)
     return bad('no-room', 'No whole circle has room on the face at this width, pitch and margin.')
   if (places.length > MOST)

@@ -5,7 +5,8 @@ import { chamferCorner, chamferFront } from '../../../turned'
 import { isExact, sectionSize } from '../../exact'
 import { defineOp } from '../../spec'
 import type { OpContext } from '../../state'
-import { edgesFields, edgesInputs, marksOf, treatEdges } from './treat'
+import { marksOf, treatEdges } from './treat'
+import { edgesFields, edgesInputs } from './which'
 
 const inputs = z.object({
   ...edgesInputs,

@@ -6,7 +6,8 @@ import { filletCorner, filletFront } from '../../../turned'
 import { isExact, sectionSize } from '../../exact'
 import { defineOp } from '../../spec'
 import { fullRounds } from './full'
-import { edgesFields, edgesInputs, marksOf, treatEdges } from './treat'
+import { marksOf, treatEdges } from './treat'
+import { edgesFields, edgesInputs } from './which'
 
 const inputs = z.object({
   how: z.enum(['radius', 'full']).default('radius'),

@@ -1,16 +1,10 @@
 import { type ExactPart, edgeRef, edgesAlike } from '../../../exact'
 import { bad, type Diagnosis, type Fix, good, mm, type Outcome, rounded } from '../../../math'
-import type { FaceRef } from '../../../refs'
 import { reshaped } from '../../exact'
 import { pickExactEdges, pickExactFaces } from '../../pick'
 import { type Body, type OpContext, type OpResult, volumeWords } from '../../state'
-import { type Amount, type OwnEdge, ownAmount, type Treatment } from './treat'
+import { type Amount, type OwnEdge, ownAmount, type Treatment, type Which } from './which'
 
-interface Which {
-  edges: readonly OwnEdge[]
-  round: readonly FaceRef[]
-  alike: 'no' | 'yes'
-}
 interface Work {
   edge: number
   amount: Amount

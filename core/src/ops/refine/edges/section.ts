@@ -5,7 +5,7 @@ import { type Corner, cornersOf, isSharp, type TurnedBody } from '../../../turne
 import { withShape } from '../../exact'
 import { pickEdges, pickFaces } from '../../pick'
 import { type Body, type OpContext, type OpResult, volumeChange } from '../../state'
-import { type Amount, type OwnEdge, ownAmount, type Treatment } from './treat'
+import { type Amount, type OwnEdge, ownAmount, type Treatment } from './which'
 
 /** The sharp corners at the ends of picked faces. */
 export function cornersRound(

@@ -1,9 +1,9 @@
 import { z } from 'zod'
-import { bad, good } from '../../math'
-import { exactBody, loosePieces, reshaped } from '../exact'
-import { mirrorIn } from '../motions'
-import { defineOp } from '../spec'
-import { volumeWords } from '../state'
+import { bad, good } from '../../../math'
+import { exactBody, loosePieces, reshaped } from '../../exact'
+import { mirrorIn } from '../../motions'
+import { defineOp } from '../../spec'
+import { volumeWords } from '../../state'
 
 const inputs = z.object({
   body: z.string(),

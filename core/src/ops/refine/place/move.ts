@@ -1,22 +1,25 @@
 import { z } from 'zod'
-import type { Motion } from '../../kernel'
-import { bad, good, mm, norm3, type Outcome, type P3, rounded } from '../../math'
-import { valueSchema } from '../../profile'
-import { datumAxis, placeOf, placeSchema } from '../draw/datum'
-import { exactBody, reshaped } from '../exact'
-import { scaleFrom, shift, turnAbout } from '../motions'
-import { defineOp } from '../spec'
-import type { OpContext } from '../state'
+import type { Motion } from '../../../kernel'
+import { bad, good, mm, norm3, type Outcome, type P3, rounded } from '../../../math'
+import { valueSchema } from '../../../profile'
+import { datumAxis, placeOf, placeSchema } from '../../draw/datum'
+import { exactBody, reshaped } from '../../exact'
+import { scaleFrom, shift, stretchFrom, turnAbout } from '../../motions'
+import { defineOp } from '../../spec'
+import type { OpContext } from '../../state'
 
 const inputs = z.object({
   body: z.string(),
-  how: z.enum(['by', 'turn', 'scale']).default('by'),
+  how: z.enum(['by', 'turn', 'scale', 'stretch']).default('by'),
   x: valueSchema.default(0),
   y: valueSchema.default(0),
   z: valueSchema.default(0),
   axis: z.string().optional(),
   turn: valueSchema.default(90),
   factor: valueSchema.default(1),
+  sx: valueSchema.default(1),
+  sy: valueSchema.default(1),
+  sz: valueSchema.default(1),
   from: placeSchema.optional(),
   copy: z.enum(['no', 'yes']).default('no'),
 })
@@ -31,11 +34,20 @@ const coordinate = (name: 'x' | 'y' | 'z', label: string) => ({
   when: (i: Readonly<Record<string, unknown>>) => i.how === 'by',
 })
 
+const factorOf = (name: 'sx' | 'sy' | 'sz', label: string) => ({
+  name,
+  label: `${label}, times`,
+  help: '1.005 for half a per cent of shrinkage that way.',
+  type: 'value' as const,
+  dim: 'number' as const,
+  when: (i: Readonly<Record<string, unknown>>) => i.how === 'stretch',
+})
+
 export const moveOp = defineOp<Inputs>({
   kind: 'move',
   version: 1,
   label: 'Move',
-  help: 'A body elsewhere, turned, or larger by one factor.',
+  help: 'A body elsewhere, turned, larger or smaller.',
   stage: 'refine',
   inputs,
   fields: [
@@ -49,6 +61,7 @@ export const moveOp = defineOp<Inputs>({
         { value: 'by', label: 'Along' },
         { value: 'turn', label: 'About an axis' },
         { value: 'scale', label: 'Larger or smaller' },
+        { value: 'stretch', label: 'By a factor a direction, as triangles' },
       ],
     },
     coordinate('x', 'To the right'),
@@ -78,12 +91,15 @@ export const moveOp = defineOp<Inputs>({
       dim: 'number',
       when: (i) => i.how === 'scale',
     },
+    factorOf('sx', 'To the right'),
+    factorOf('sy', 'To the back'),
+    factorOf('sz', 'Up'),
     {
       name: 'from',
       label: 'From',
       help: 'The place that stays where it is.',
       type: 'place',
-      when: (i) => i.how === 'scale',
+      when: (i) => i.how === 'scale' || i.how === 'stretch',
     },
     {
       name: 'copy',
@@ -104,6 +120,9 @@ export const moveOp = defineOp<Inputs>({
     z: 10,
     turn: 90,
     factor: 1,
+    sx: 1,
+    sy: 1,
+    sz: 1,
     copy: 'no',
   }),
   evaluate(input, ctx) {
@@ -117,6 +136,8 @@ export const moveOp = defineOp<Inputs>({
       verb: 'move',
       args: { motion: motion.value.motion, word: copy ? `${ctx.op}:copy` : null },
       on: [part.key],
+      // Surfaces of the exact kernel take one factor only.
+      ...(input.how === 'stretch' ? { triangles: true } : {}),
     })
     if (!made.ok) return made
     const now = made.value[0]!
@@ -129,6 +150,9 @@ export const moveOp = defineOp<Inputs>({
     })
   },
 })
+
+const inReach = (factor: number): boolean => factor > 1e-3 && factor < 1e3
+const FACTOR = bad('factor', 'The factor must lie between 0.001 and 1000.')
 
 function motionOf(i: Inputs, ctx: OpContext): Outcome<{ motion: Motion; says: string }> {
   if (i.how === 'by') {
@@ -144,9 +168,16 @@ function motionOf(i: Inputs, ctx: OpContext): Outcome<{ motion: Motion; says: st
     const says = `by ${rounded((angle * 180) / Math.PI, 2)} deg`
     return good({ motion: turnAbout(axis.value.origin, axis.value.dir, angle), says })
   }
+  if (i.how === 'stretch') {
+    const factors = [i.sx, i.sy, i.sz].map((v) => ctx.read(v, 'number')) as unknown as P3
+    if (!factors.every(inReach)) return FACTOR
+    const from = i.from ? placeOf(i.from, ctx) : good([0, 0, 0] as P3)
+    if (!from.ok) return from
+    const says = factors.map((f) => `${rounded(100 * f, 3)}`).join(' × ')
+    return good({ motion: stretchFrom(from.value, factors), says: `${says} %` })
+  }
   const factor = ctx.read(i.factor, 'number')
-  if (!(factor > 1e-3 && factor < 1e3))
-    return bad('factor', 'The factor must lie between 0.001 and 1000.')
+  if (!inReach(factor)) return FACTOR
   const from = i.from ? placeOf(i.from, ctx) : good([0, 0, 0] as P3)
   if (!from.ok) return from
   return good({ motion: scaleFrom(from.value, factor), says: `${rounded(100 * factor, 3)} %` })
