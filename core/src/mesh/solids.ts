@@ -2,6 +2,7 @@ import type { Manifold, ManifoldToplevel } from 'manifold-3d'
 import type { P3 } from '../math'
 import { countEdges, edgeWords } from './edges'
 import { type FacedMesh, weldFaced } from './faced'
+import type { TriMesh } from './types'
 
 /** A mesh that is no closed body, with where it is not. */
 export class MeshError extends Error {
@@ -60,6 +61,12 @@ export class MeshSolids {
   /** The pieces of a mesh that do not hang together. */
   apart(mesh: FacedMesh): MeshCombined[] {
     return this.#with([mesh], ([m], base) => m!.decompose().map((x) => this.#taken(x, base, 1)))
+  }
+
+  /** The mesh with fewer triangles, moved by no more than `off` mm. */
+  simplified(mesh: TriMesh, off: number): TriMesh {
+    const whole = { ...mesh, faceOf: new Uint32Array(mesh.triangles.length / 3) }
+    return this.#with([whole], ([m], base) => this.#taken(m!.simplify(off), base, 1).mesh)
   }
 
   /** The volume two closed meshes share, mm3. */

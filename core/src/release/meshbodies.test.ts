@@ -150,7 +150,6 @@ describe('a body of triangles', () => {
     const part = await bodyOf(await withFile('box.stl', stl, (f) => [bring(f)]), 'foreign')
     const ref = face(part, 'foreign:f1')
     for (const last of [
-      op(40, 'shell', 'x', { body: 'foreign', wall: 2, open: [ref] }),
       op(40, 'draft', 'x', { body: 'foreign', faces: [ref], plane: 'top', angle: '2 deg' }),
       op(40, 'fillet', 'x', { body: 'foreign', edges: [], radius: 1 }),
     ]) {

@@ -1,8 +1,9 @@
 import { KernelError, type Made } from '../../kernel'
 import { bad, good, mm, type Outcome } from '../../math'
+import { hollowed, measureMesh } from '../../mesh'
 import { soundVolume } from '../accept'
 import { namesFrom } from '../names'
-import { type Bench, keepMade, type Named, type Verb } from './verb'
+import { type Bench, keepMade, type Named, type NamedMesh, type Verb } from './verb'
 
 export interface ShellArgs {
   op: string
@@ -36,6 +37,27 @@ export const shellVerb: Verb<ShellArgs> = {
       `No wall of ${mm(args.wall)} was found that measures right: ${[...new Set(whys)].join(' ')}`,
     )
   },
+  onMeshes: (bench, [given], args) => ofTriangles(bench, given!, args),
+}
+
+/** The same for triangles, by distance on a grid; the wall is what was measured, nowhere less than asked. */
+function ofTriangles(
+  { meshes }: Bench,
+  given: NamedMesh,
+  { op, open, wall, side }: ShellArgs,
+): Outcome<NamedMesh[]> {
+  if (side === 'out')
+    return bad('inward-only', 'Bodies of triangles are hollowed inward; scale it up first.')
+  const made = hollowed(given.mesh, new Set(open), wall, meshes)
+  if (!made.ok) return made
+  const { mesh, from } = made.value
+  const names = from.map(({ face, behind }) => {
+    const own = given.names[face] ?? []
+    return behind ? [`${op}:wall(${own[0] ?? '?'})`] : own
+  })
+  const { volume, closed } = measureMesh(mesh)
+  if (!closed || !(volume > 0)) return bad('not-sound', 'What is left does not close.')
+  return good([{ mesh, names }])
 }
 
 /** How far a sampled wall may be off, mm. */

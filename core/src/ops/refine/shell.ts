@@ -11,7 +11,7 @@ import {
   type WallReading,
   wallOver,
 } from '../../turned'
-import { isExact, ofTriangles, reshaped, sectionSize, withShape } from '../exact'
+import { exactOf, isExact, reshaped, sectionSize, withShape } from '../exact'
 import { pickExactFaces, pickFaces } from '../pick'
 import { defineOp } from '../spec'
 import { type Body, type OpContext, type OpMade, volumeWords } from '../state'
@@ -21,11 +21,12 @@ const inputs = z.object({
   wall: valueSchema,
   open: z.array(faceRefSchema).max(100),
   side: z.enum(['in', 'out']).default('in'),
+  by: z.enum(['surfaces', 'triangles']).default('surfaces'),
 })
 
 export const shellOp = defineOp<z.infer<typeof inputs>>({
   kind: 'shell',
-  version: 2,
+  version: 3,
   label: 'Shell',
   help: 'Hollows a body to an even wall; chosen faces stay open.',
   stage: 'refine',
@@ -56,15 +57,31 @@ export const shellOp = defineOp<z.infer<typeof inputs>>({
         { value: 'out', label: 'Outward' },
       ],
     },
+    {
+      name: 'by',
+      label: 'As',
+      help: 'Surfaces stay exact; triangles hollow what surfaces cannot, inward, within what their facets are off.',
+      type: 'choice',
+      options: [
+        { value: 'surfaces', label: 'Surfaces' },
+        { value: 'triangles', label: 'Triangles' },
+      ],
+    },
   ],
-  start: ({ body }) => ({ body: body ?? '', wall: 3, open: [], side: 'in' as const }),
-  evaluate({ body: id, wall, open, side }, ctx) {
+  start: ({ body }) => ({
+    body: body ?? '',
+    wall: 3,
+    open: [],
+    side: 'in' as const,
+    by: 'surfaces' as const,
+  }),
+  evaluate({ body: id, wall, open, side, by }, ctx) {
     const body = ctx.body(id)
     if (!body) return bad('no-body', 'Choose a body; it must come earlier in the route.')
     const t = ctx.read(wall, 'length')
     if (!(t > 0)) return bad('not-positive', 'The wall must be more than 0.')
-    const faceted = ofTriangles(body, 'a wall')
-    if (faceted) return faceted
+    if (by === 'triangles' || body.shape.kind === 'mesh')
+      return shelledTriangles(body, t, open, side, ctx)
     if (body.shape.kind !== 'turned') return shelledExact(body, body.shape, t, open, side, ctx)
     const before = body.shape.turned
     const picked = pickFaces(before, open, ctx, 'open')
@@ -83,7 +100,11 @@ export const shellOp = defineOp<z.infer<typeof inputs>>({
       },
     })
   },
-  cap: (input, { body }, ctx) => (input === 'wall' ? sectionSize(ctx, body) : null),
+  // Each trial on triangles takes seconds: what is too thick is told when it is asked for.
+  cap: (input, { body, by }, ctx) =>
+    input === 'wall' && by === 'surfaces' && ctx.body(body)?.shape.kind !== 'mesh'
+      ? sectionSize(ctx, body)
+      : null,
   slow: ({ body }, ctx) => isExact(ctx, body),
   marks: (_, { body: id, open, side }, ctx) => {
     const body = ctx.body(id)
@@ -112,12 +133,46 @@ function shelledExact(
     args: { op: ctx.op, open: [...new Set(picked.value.items)], wall, side },
     on: [part.key],
   })
-  if (!made.ok) return made
+  if (!made.ok) return side === 'in' ? orAsTriangles(made.diagnosis, ctx.op) : made
   const now = made.value[0]!
   return good({
     bodies: { [body.id]: reshaped(body, now) },
     warnings: picked.value.warnings,
     consequence: `wall ${fixed(wall, 2)} mm, ${volumeWords(part.measure.volume, now.measure.volume)}`,
+  })
+}
+
+/** The same failure with another way as a fix. */
+const orAsTriangles = (d: Diagnosis, op: string): Outcome<never> =>
+  bad(d.code, d.message, d.places, [
+    ...d.fixes,
+    { label: 'Hollow it as triangles', op, inputs: { by: 'triangles' } },
+  ])
+
+/** The wall by distance on a grid: its verb measures that it is nowhere less than asked. */
+function shelledTriangles(
+  body: Body,
+  wall: number,
+  open: readonly FaceRef[],
+  side: 'in' | 'out',
+  ctx: OpContext,
+): Outcome<OpMade> {
+  const part = exactOf(body, ctx)
+  if (!part.ok) return part
+  const picked = pickExactFaces(part.value, open, ctx, 'open')
+  if (!picked.ok) return picked
+  const made = ctx.kernel({
+    verb: 'shell',
+    args: { op: ctx.op, open: [...new Set(picked.value.items)], wall, side },
+    on: [part.value.key],
+    triangles: true,
+  })
+  if (!made.ok) return made
+  const now = made.value[0]!
+  return good({
+    bodies: { [body.id]: reshaped(body, now) },
+    warnings: picked.value.warnings,
+    consequence: `wall ${fixed(wall, 2)} mm at least, as triangles, ${volumeWords(part.value.measure.volume, now.measure.volume)}`,
   })
 }
 
