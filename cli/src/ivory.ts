@@ -1,14 +1,20 @@
 import { readFile, writeFile } from 'node:fs/promises'
 import { loadShapes, type ShapeStore } from '@ivory/core/exact'
 import { inPlace, rebuildWith } from '@ivory/core/rebuild'
-import { FORMATS, type Format, measureFile, measureWorkpiece, release } from '@ivory/core/release'
+import {
+  FORMATS,
+  type Format,
+  measureFile,
+  measureWorkpiece,
+  releaseFile,
+} from '@ivory/core/release'
 import { readWorkpiece, type Workpiece } from '@ivory/core/workpiece'
 import { reportLines } from './words'
 
 const USAGE = `ivory measure FILE [--json]         sizes, volumes, wall and capacity of a .lathe.json, STEP or STL file;
                                     exit 1 when an op fails or there is no body
 ivory check FILE                    exit 1 when an op fails, a gauge is out or cannot be read
-ivory export FILE --to OUT.(step|stl|zip|3mf|obj|svg) [--tolerance mm]
+ivory export FILE --to OUT.(step|stl|zip|3mf|obj|svg|pdf) [--tolerance mm]
 Every call may carry --limit SECONDS (120), after which it is stopped.`
 
 /** What a call came to: exit code and the lines for the terminal. */
@@ -82,7 +88,7 @@ async function exportTo(path: string, to: string, tolerance: number | undefined)
   const failed = built.reports.find((r) => r.status === 'fail')
   if (failed) throw new Refusal(`Op ${failed.number} fails: ${failed.diagnoses[0]!.message}`)
   const exact = Object.values(built.state.bodies).some((b) => b.shape.kind !== 'turned')
-  const made = release(w, built, format, {
+  const made = await releaseFile(w, built, format, {
     ...(tolerance === undefined ? {} : { chord: tolerance }),
     ...(format === 'step' || exact ? { shapes: await theShapes() } : {}),
   })

@@ -39,6 +39,7 @@ export {
   cross3,
   dot3,
   type Frame,
+  lerp3,
   norm3,
   type P3,
   placeAt,

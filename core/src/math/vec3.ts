@@ -10,6 +10,8 @@ export const cross3 = (a: P3, b: P3): P3 => [
   a[2] * b[0] - a[0] * b[2],
   a[0] * b[1] - a[1] * b[0],
 ]
+/** The place at a share t of the way from a to b. */
+export const lerp3 = (a: P3, b: P3, t: number): P3 => add3(a, scale3(sub3(b, a), t))
 export const norm3 = (a: P3): number => Math.hypot(a[0], a[1], a[2])
 export const unit3 = (a: P3): P3 => {
   const n = norm3(a)

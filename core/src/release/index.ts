@@ -19,6 +19,7 @@ export {
   fileStem,
   type ReleasedFile,
   release,
+  releaseFile,
   volumeDeviation,
 } from './release'
 export { readSvg, writeSvg } from './svgoutline'

@@ -15,7 +15,7 @@ const w: Workpiece = {
 }
 const built = rebuild(w)
 const body = built.state.bodies.turn!
-const made = (format: Format, chord = 0.05) => {
+const made = (format: Exclude<Format, 'pdf'>, chord = 0.05) => {
   const r = release(w, built, format, { chord, angle: 0.2 })
   if (!r.ok) throw new Error(r.diagnosis.message)
   return r.value

@@ -4,13 +4,15 @@ import { KernelError, type SolidHandle } from '../kernel'
 import { bad, fixed, good, type Outcome } from '../math'
 import { measureMesh, type TriMesh, writeObj, writeStl, writeThreeMf } from '../mesh'
 import type { Body } from '../ops'
-import type { Rebuilt } from '../rebuild'
-import { areaOf, liftToSolid, solidMesh, volumeOf } from '../turned'
+import { type Rebuilt, triangleMesh } from '../rebuild'
+import { areaOf, displayMesh, liftToSolid, solidMesh, spaceBounds, volumeOf } from '../turned'
 import type { Workpiece } from '../workpiece'
 import { sectionDrawing } from './drawing'
 import { rereadMeshes, rereadStep } from './readback'
+import { type Sheet, viewsSheet } from './sheet/sheet'
+import { sheetSvg } from './sheet/svg'
 
-export const FORMATS = ['step', 'stl', 'zip', '3mf', 'obj', 'svg'] as const
+export const FORMATS = ['step', 'stl', 'zip', '3mf', 'obj', 'svg', 'pdf'] as const
 export type Format = (typeof FORMATS)[number]
 
 /** Chord tolerances on offer, mm, and the largest turn between facets (rad) that goes with them. */
@@ -35,6 +37,7 @@ const MIME: Record<Format, string> = {
   '3mf': 'model/3mf',
   obj: 'model/obj',
   svg: 'image/svg+xml',
+  pdf: 'application/pdf',
 }
 const PLAIN_COLOR = '#d9d2c0'
 
@@ -46,20 +49,84 @@ export const fileStem = (name: string): string =>
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-+|-+$/g, '') || 'workpiece'
 
-/**
- * The file that leaves the shop. `chord` (mm) bounds the deviation of triangle formats; `only` names the
- * bodies that leave, all that are not put away when absent.
- */
-export function release(
+/** What is made of the bodies; `only` names those that leave, all that are not put away when absent. */
+export interface ReleaseOptions {
+  /** Bounds the deviation of triangle formats, mm. */
+  chord?: number
+  angle?: number
+  shapes?: ShapeStore
+  only?: readonly string[]
+}
+
+/** The file that leaves the shop. */
+export async function releaseFile(
   w: Workpiece,
   built: Pick<Rebuilt, 'state' | 'exact'>,
   format: Format,
-  options: { chord?: number; angle?: number; shapes?: ShapeStore; only?: readonly string[] },
-): Outcome<ReleasedFile> {
+  options: ReleaseOptions,
+): Promise<Outcome<ReleasedFile>> {
+  const bodies = leaving(w, built, options.only)
+  if (!bodies.ok) return bodies
+  if (format !== 'pdf') return release(w, built, format, options)
+  // What writes PDF is large and seldom wanted.
+  const { sheetPdf } = await import('./sheet/pdf')
+  return good({
+    name: `${fileStem(w.name)}.pdf`,
+    mime: MIME.pdf,
+    bytes: await sheetPdf(sheetOf(w, bodies.value)),
+    note: VIEWS,
+  })
+}
+const VIEWS =
+  'three views, first angle, and a section through the middle, in real size at its scale'
+
+/** Three views and a section of bodies, drawn from their triangles. */
+const sheetOf = (w: Workpiece, bodies: readonly Body[]): Sheet =>
+  viewsSheet(
+    bodies.map((b) => ({
+      mesh: triangleMesh(b),
+      edges: edgeLines(b),
+      bounds: b.shape.kind === 'turned' ? spaceBounds(b.shape.turned) : b.shape.measure.bounds,
+    })),
+    {
+      name: w.name,
+      material: w.brief.material ?? 'material open',
+      bodies: bodies.map((b) => b.name || b.id),
+    },
+  )
+
+/** The lines of a body's sharp edges, six numbers a piece. */
+function edgeLines({ shape }: Body): Float32Array {
+  if (shape.kind === 'turned') return displayMesh(shape.turned, FINENESS.normal).lines
+  const { lines, edgeOf } = shape.shown
+  const sharp: number[] = []
+  for (let i = 0; i < edgeOf.length; i++)
+    if (shape.edges[edgeOf[i]!]!.bend !== 'smooth') sharp.push(...lines.subarray(6 * i, 6 * i + 6))
+  return Float32Array.from(sharp)
+}
+
+/** The bodies that leave. */
+function leaving(
+  w: Workpiece,
+  built: Pick<Rebuilt, 'state'>,
+  only: readonly string[] | undefined,
+): Outcome<Body[]> {
   const all = Object.values(built.state.bodies).filter((b) => !w.bodies[b.id]?.away)
   if (all.length === 0) return bad('no-body', 'There is no body to release yet.')
-  const bodies = all.filter((b) => options.only?.includes(b.id) ?? true)
-  if (bodies.length === 0) return bad('no-body', 'Choose the bodies that leave.')
+  const bodies = all.filter((b) => only?.includes(b.id) ?? true)
+  return bodies.length === 0 ? bad('no-body', 'Choose the bodies that leave.') : good(bodies)
+}
+
+/** The same for all formats that need no waiting. */
+export function release(
+  w: Workpiece,
+  built: Pick<Rebuilt, 'state' | 'exact'>,
+  format: Exclude<Format, 'pdf'>,
+  options: ReleaseOptions,
+): Outcome<ReleasedFile> {
+  const chosen = leaving(w, built, options.only)
+  if (!chosen.ok) return chosen
+  const bodies = chosen.value
   const chord = options.chord ?? FINENESS.normal.chord
   if (!(chord >= 0.0005 && chord <= 10))
     return bad('chord', 'The tolerance must lie between 0.0005 and 10 mm.')
@@ -74,7 +141,7 @@ export function release(
   }
   if (format === 'svg') {
     const turned = bodies.map((b) => b.shape).find((s) => s.kind === 'turned')
-    if (!turned) return bad('no-section', 'No body here has a half-section to draw.')
+    if (!turned) return file(text(sheetSvg(sheetOf(w, bodies))), VIEWS)
     return file(text(sectionDrawing(turned.turned, w.name)), 'half-section in real millimetres')
   }
   if (!exact && bodies.some((b) => b.shape.kind !== 'turned'))

@@ -15,7 +15,8 @@ const WORD: Record<Format, { label: string; help: string }> = {
   zip: { label: 'STL each', help: 'a file a body, all the same way up, zipped' },
   '3mf': { label: '3MF', help: 'triangles with names and colours' },
   obj: { label: 'OBJ', help: 'triangles as text' },
-  svg: { label: 'Drawing', help: 'dimensioned half-section, SVG in real mm' },
+  svg: { label: 'Drawing', help: 'SVG in real mm: half-section, or views where none is turned' },
+  pdf: { label: 'Views, PDF', help: 'three views and a section, dimensioned, to scale' },
 }
 
 /** Files that leave the shop, each checked before it is handed over. */

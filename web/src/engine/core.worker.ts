@@ -24,7 +24,7 @@ import {
   type Outlines,
   readDxf,
   readSvg,
-  release,
+  releaseFile,
   writeDxf,
   writeSvg,
 } from '@ivory/core/release'
@@ -148,7 +148,7 @@ const handlers: Handlers = {
     const built = rebuild(doc, cache)
     const exact = built.waits.length > 0 || bodiesOf(built).some((b) => b.shape.kind !== 'turned')
     if (format === 'step' || exact) return serving.call('release', ask, { budget: RELEASE_LIMIT })
-    const made = release(doc, built, format, { chord, angle, only })
+    const made = await releaseFile(doc, built, format, { chord, angle, only })
     return made.ok ? made.value : made.diagnosis.message
   },
   async overlaps({ doc, only }) {

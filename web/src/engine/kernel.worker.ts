@@ -2,7 +2,7 @@ import { loadShapes, type ShapeStore } from '@ivory/core/exact'
 import { KernelError } from '@ivory/core/kernel'
 import { fixed } from '@ivory/core/math'
 import { inPlace, RebuildCache, rebuildWith } from '@ivory/core/rebuild'
-import { measureFile, overlaps, release } from '@ivory/core/release'
+import { measureFile, overlaps, releaseFile } from '@ivory/core/release'
 import meshes from 'manifold-3d/manifold.wasm?url'
 import kernel from 'replicad-opencascadejs/wasm?url'
 import type { Calls, Request, Response } from './protocol'
@@ -23,7 +23,12 @@ async function answer(request: Request): Promise<unknown> {
   if (request.call === 'release') {
     const { doc, format, chord, angle, only } = request.ask
     const built = await rebuildWith(doc, inPlace(doc, shapes), cache)
-    const made = release(doc, built, format, { chord, angle, only, shapes: await shapes() })
+    const made = await releaseFile(doc, built, format, {
+      chord,
+      angle,
+      only,
+      shapes: await shapes(),
+    })
     return made.ok ? made.value : made.diagnosis.message
   }
   if (request.call === 'shared') return overlaps(request.ask, (await shapes()).meshes)
