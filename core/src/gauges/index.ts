@@ -1,4 +1,13 @@
 export { type Balance, balanceOf, footRadius, tippingAngle } from './balance'
+export {
+  type FillCurve,
+  fillCurve,
+  levelScale,
+  type SectionCurve,
+  sectionCurve,
+  type WallHistogram,
+  wallHistogram,
+} from './charts'
 export { polesOf } from './poles'
 export { GAUGES, gaugeSpec } from './registry'
 export {

@@ -13,6 +13,8 @@ export interface Basin {
   at: P3
   /** Hollows closed all round, which nothing can be poured into, mm3. */
   sealed: number
+  /** What it holds between heights, mm and mm2. */
+  slabs: readonly Slab[]
 }
 
 /** Slabs the height is cut into at least. */
@@ -26,8 +28,8 @@ interface Pocket {
   loop: P2[]
   islands: P2[][]
 }
-/** Water between two heights, mm and mm2. */
-interface Slab {
+/** Water between two heights, mm, of an even area, mm2. */
+export interface Slab {
   from: number
   to: number
   area: number
@@ -129,13 +131,15 @@ function filled(mesh: TriMesh): Basin | null {
     (p, q) => (p && p.volume >= q.volume ? p : q),
     null,
   )
-  if (!most) return sealed > 0 ? { volume: 0, floor: 0, brim: 0, at: [0, 0, 0], sealed } : null
+  if (!most)
+    return sealed > 0 ? { volume: 0, floor: 0, brim: 0, at: [0, 0, 0], sealed, slabs: [] } : null
   return {
     volume: held.reduce((sum, b) => sum + b.volume, 0),
     floor: Math.min(...most.slabs.map((s) => s.from)),
     brim: most.brim,
     at: most.at,
     sealed,
+    slabs: held.flatMap((b) => b.slabs),
   }
 }
 

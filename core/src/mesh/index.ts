@@ -1,4 +1,4 @@
-export { type Basin, basinOf } from './basin'
+export { type Basin, basinOf, type Slab } from './basin'
 export { capOf } from './cap'
 export { closedBy, countEdges, type EdgeCount, edgeWords } from './edges'
 export { type FacedMesh, facesBySharpEdges, joined, movedMesh } from './faced'

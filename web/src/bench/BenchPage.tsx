@@ -29,6 +29,7 @@ import { StatusLine } from './StatusLine'
 
 // What draws in space loads beside the bench, which can be worked at before it is there.
 const Stage = lazy(() => import('../stage/Stage'))
+const ChartPanel = lazy(() => import('../charts/ChartPanel'))
 
 const STAGES = ['brief', 'draw', 'form', 'refine', 'gauge', 'release'] as const
 type StageName = (typeof STAGES)[number]
@@ -81,6 +82,7 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
   const name = useSession((s) => s.doc!.name)
   const [palette, setPalette] = useState(false)
   const conflict = useSession((s) => s.save === 'conflict')
+  const chart = useSession((s) => s.chart !== null && stage === 'gauge')
   useEffect(() => {
     document.title = `${name} · Ivory Lathe`
   }, [name])
@@ -179,7 +181,15 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
               aria-label="Resize Stage and table"
             />
             <Panel minSize="15" key={`t${stage}`}>
-              <DraftingTable shaping={stage === 'draw' || stage === 'form' || stage === 'refine'} />
+              {chart ? (
+                <Suspense fallback={<p className="p-3 text-soft">Fetching the chart…</p>}>
+                  <ChartPanel />
+                </Suspense>
+              ) : (
+                <DraftingTable
+                  shaping={stage === 'draw' || stage === 'form' || stage === 'refine'}
+                />
+              )}
             </Panel>
           </Group>
         </main>

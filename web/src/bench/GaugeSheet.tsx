@@ -1,6 +1,7 @@
 import { GAUGES } from '@ivory/core/gauges'
 import { freshId } from '@ivory/core/math'
 import { Trash2 } from 'lucide-react'
+import { CHARTS } from '../charts/kinds'
 import { measureBetween } from '../session/measuring'
 import { edit, useSession } from '../session/session'
 import { Button, Choice, CommitInput, IconButton } from '../ui/controls'
@@ -135,7 +136,21 @@ export function GaugeSheet() {
             </li>
           ))}
         </ul>
-        <div className="mt-2 flex flex-wrap gap-1">
+        <h2 className="mt-4 mb-1 font-medium text-lg">Charts</h2>
+        <div className="flex flex-wrap gap-1">
+          {CHARTS.map(({ kind, label }) => (
+            <Button
+              key={kind}
+              className="py-0! text-sm"
+              disabled={bodies.length === 0}
+              onClick={() => useSession.setState({ chart: { body: bodies[0]!.id, kind } })}
+            >
+              {label}
+            </Button>
+          ))}
+        </div>
+        <h2 className="mt-4 mb-1 font-medium text-lg">More gauges</h2>
+        <div className="flex flex-wrap gap-1">
           {Object.values(GAUGES).map((g) => (
             <Button
               key={g.kind}

@@ -132,13 +132,19 @@ const Row = memo(function Row({
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: op.id })
   const [status, line] = useReport(op.id)
   const state = STATE[status]!
+  // Made, or worked on, the face under the pointer.
+  const making = useSession((s) => s.makers.ops.includes(op.id))
   return (
     <li
       ref={setNodeRef}
       style={{ transform: CSS.Translate.toString(transform), transition }}
+      onPointerEnter={() => useSession.setState({ litOp: op.id })}
+      onPointerLeave={() => useSession.setState({ litOp: null })}
+      data-made={making || undefined}
       className={clsx(
         'group relative border-rule/60 border-b bg-paper',
         active && 'bg-brass-wash',
+        making && 'shadow-[inset_3px_0_0_#7a5310]',
         (beyond || op.suppressed) && 'text-soft',
         isEnd && 'border-b-2 border-b-brass',
       )}

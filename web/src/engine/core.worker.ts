@@ -1,10 +1,12 @@
 import { flattenParams, line, pointAt } from '@ivory/core/curve'
 import { SHOWN } from '@ivory/core/exact'
+import { fillCurve, levelScale, sectionCurve, wallHistogram } from '@ivory/core/gauges'
 import { dist, good } from '@ivory/core/math'
 import { slice, wallField } from '@ivory/core/mesh'
-import { profileCells } from '@ivory/core/ops'
+import { type Body, profileCells } from '@ivory/core/ops'
 import { type CellRef, cellOf, cellRef, type Drawing, withPart } from '@ivory/core/profile'
 import {
+  densityOf,
   driversOf,
   RebuildCache,
   type Rebuilt,
@@ -44,6 +46,10 @@ const settled = (doc: Workpiece) => rebuildWith(doc, runOn(serving, doc), cache)
 const bodiesOf = (built: Rebuilt) => Object.values(built.state.bodies)
 const shownBodies = (doc: Workpiece, built: Rebuilt) =>
   bodiesOf(built).filter(({ id }) => !doc.bodies[id]?.hidden && !doc.bodies[id]?.away)
+const fillOf = (body: Body) =>
+  fillCurve(
+    body.shape.kind === 'turned' ? { turned: body.shape.turned } : { mesh: body.shape.mesh },
+  )
 const post = (r: Response, transfer: Transferable[] = []) => postMessage(r, { transfer })
 
 type Handlers = {
@@ -124,6 +130,25 @@ const handlers: Handlers = {
       const { cells, walls, min, max } = field
       return [{ body: b.id, cells: cells.slice(), walls: walls.slice(), min, max }]
     })
+  },
+  async chart({ doc, body: id, kind }) {
+    const body = (await settled(doc)).state.bodies[id]
+    if (!body) return null
+    if (kind === 'fill') {
+      const fill = fillOf(body)
+      return fill && { kind, fill }
+    }
+    if (kind === 'walls') {
+      const walls = wallHistogram(triangleMesh(body))
+      return walls && { kind, walls }
+    }
+    const section = sectionCurve(triangleMesh(body), kind, densityOf(doc, body))
+    return { kind: 'section', along: kind, section }
+  },
+  async scale({ doc, body: id, every }) {
+    const body = (await settled(doc)).state.bodies[id]
+    const fill = body && fillOf(body)
+    return fill ? levelScale(fill, every, body.name || body.id) : null
   },
   async sectionOut({ doc, plane, format }) {
     const loops = shownBodies(doc, await settled(doc)).flatMap((b) => slice(triangleMesh(b), plane))

@@ -4,6 +4,8 @@ export { EngineError } from './client'
 export type {
   AreaView,
   BodyView,
+  ChartData,
+  ChartKind,
   DatumView,
   ProfileView,
   View,

@@ -1,4 +1,5 @@
 import type { ExactPart, KernelJob } from '@ivory/core/exact'
+import type { FillCurve, SectionCurve, WallHistogram } from '@ivory/core/gauges'
 import type { FontName } from '@ivory/core/letters'
 import type { WorkingRange } from '@ivory/core/limits'
 import type { Frame, Outcome, P2, P3 } from '@ivory/core/math'
@@ -117,6 +118,13 @@ export interface WallsView extends Omit<WallField, 'mean'> {
   body: string
 }
 
+/** Volume by level, the wall all over, sections and mass along an axis. */
+export type ChartKind = 'fill' | 'walls' | 'x' | 'y' | 'z'
+export type ChartData =
+  | { kind: 'fill'; fill: FillCurve }
+  | { kind: 'walls'; walls: WallHistogram }
+  | { kind: 'section'; along: 'x' | 'y' | 'z'; section: SectionCurve }
+
 /** Requests to the engine, with what each is answered by. */
 export interface Calls {
   rebuild: { ask: { doc: Workpiece; view: ViewRequest }; reply: View }
@@ -149,6 +157,10 @@ export interface Calls {
   areas: { ask: { doc: Workpiece; op: string }; reply: AreaView[] }
   /** The wall all over the bodies shown: small triangles (nine numbers each) with the wall under each, mm. */
   walls: { ask: { doc: Workpiece }; reply: WallsView[] }
+  /** What a chart shows of a body; null where it has no such thing. */
+  chart: { ask: { doc: Workpiece; body: string; kind: ChartKind }; reply: ChartData | null }
+  /** A scale of a vessel's content in real millimetres, as SVG. */
+  scale: { ask: { doc: Workpiece; body: string; every: number }; reply: string | null }
   /** The cut of the bodies shown as SVG or DXF, or why there is none. */
   sectionOut: {
     ask: { doc: Workpiece; plane: Frame; format: 'dxf' | 'svg' }

@@ -1,8 +1,8 @@
-import type { Frame } from '@ivory/core/math'
+import type { Frame, P3 } from '@ivory/core/math'
 import type { Op, Workpiece } from '@ivory/core/workpiece'
 import { type Draft, produce } from 'immer'
 import { create } from 'zustand'
-import type { View } from '../engine'
+import type { ChartKind, View } from '../engine'
 import { HISTORY } from '../storage/db'
 import { type Cut, cutPlane } from './cut'
 
@@ -55,6 +55,16 @@ interface Session {
   wallMap: boolean
   parallel: boolean
   fill: number | null
+  /** The chart in place of the Table, and the body it is of. */
+  chart: { body: string; kind: ChartKind } | null
+  /** What is pointed at in the chart: a level across an axis (mm), or walls between two widths. */
+  marked: { along: 'x' | 'y' | 'z'; at: number } | { from: number; to: number } | null
+  /** The place on a body under the pointer, for the chart to show. */
+  touched: P3 | null
+  /** Ops that made the face under the pointer, the last first, and the drawn piece it comes from. */
+  makers: { ops: string[]; piece: string }
+  /** The op pointed at in the route: its faces are lit. */
+  litOp: string | null
 }
 
 /**
@@ -86,6 +96,8 @@ export function tablePlane(
 
 const none: DrawnSelection = { points: [], entities: [] }
 
+export const NO_MAKERS: Session['makers'] = { ops: [], piece: '' }
+
 export const useSession = create<Session>(() => ({
   doc: null,
   past: [],
@@ -111,6 +123,11 @@ export const useSession = create<Session>(() => ({
   wallMap: false,
   parallel: false,
   fill: null,
+  chart: null,
+  marked: null,
+  touched: null,
+  makers: NO_MAKERS,
+  litOp: null,
 }))
 
 const set = useSession.setState

@@ -15,8 +15,9 @@ import { faceName } from '../bench/names'
 import { sameEdge, sameFace, toggleEdge, toggleFace } from '../bench/picking'
 import type { BodyView } from '../engine'
 import { cutPlane } from '../session/cut'
+import { lastMaker, makersOf } from '../session/makers'
 import { takeFace } from '../session/measuring'
-import { opOf, type Picking, useSession } from '../session/session'
+import { NO_MAKERS, opOf, type Picking, select, useSession } from '../session/session'
 import { useDisposed } from './disposed'
 import { type ShownWalls, WallSkin } from './Walls'
 
@@ -81,6 +82,7 @@ export function BodyMesh({
   // While something is picked only the ghost takes the pointer.
   const quiet = useSession((s) => s.picking !== null) && !ghost
   const measuring = useSession((s) => s.measuring !== null)
+  const litOp = useSession((s) => s.litOp)
   // Triangles of turned bodies come cut; of others the front is clipped, save while something is picked on it.
   const clipped = useSession((s) => s.cutaway && s.picking === null) && !body.turned
   const plane = useSession(cutPlane)
@@ -97,11 +99,13 @@ export function BodyMesh({
   const lines = useMemo(() => linesOf(mesh, () => true), [mesh])
   const litFaces = useMemo(() => {
     const lit = new Set<number>(over.face === undefined ? [] : [over.face])
+    if (litOp && !pick)
+      for (const [f, name] of mesh.faces.entries()) if (lastMaker(name) === litOp) lit.add(f)
     if (pick?.what === 'faces') {
       for (const f of body.faces) if ((refs ?? []).some((r) => sameFace(r, f.ref))) lit.add(f.shown)
     }
     return geometryOf(mesh, (f) => lit.has(f))
-  }, [mesh, over.face, pick, refs, body.faces])
+  }, [mesh, over.face, pick, refs, body.faces, litOp])
   const litEdges = useMemo(() => {
     const chosen = (i: number) => {
       const found = body.edges.find((x) => x.shown === i)
@@ -128,12 +132,21 @@ export function BodyMesh({
           e.stopPropagation()
           const face = faceUnder(e)
           if (pick?.what !== 'edges' && face !== over.face) setOver({ face })
-          const { doc } = useSession.getState()
+          const { doc, chart } = useSession.getState()
           if (doc) tell(`${body.name}: ${faceName(doc, mesh.faces[face]!)}`)
+          if (face !== over.face) useSession.setState({ makers: makersOf(mesh.faces[face]!) })
+          if (chart) useSession.setState({ touched: [e.point.x, e.point.y, e.point.z] })
         }}
         onPointerOut={() => {
           setOver({})
           tell('')
+          useSession.setState({ makers: NO_MAKERS, touched: null })
+        }}
+        onDoubleClick={(e) => {
+          if (pick || measuring) return
+          e.stopPropagation()
+          const maker = lastMaker(mesh.faces[faceUnder(e)]!)
+          if (maker) select(maker)
         }}
         onClick={(e) => {
           if (measuring) {

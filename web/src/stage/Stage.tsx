@@ -15,6 +15,7 @@ import type { BodyView } from '../engine'
 import { preview, settle, useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
 import { BodyMesh } from './BodyMesh'
+import { ChartMark } from './ChartMark'
 import { CutFrame } from './CutFrame'
 import { Datums } from './Datums'
 import { Measures } from './Measures'
@@ -37,6 +38,8 @@ export default function Stage() {
   const { walls, reading } = useWalls()
   const wallMap = useSession((s) => s.wallMap)
   const cut = useSession((s) => s.cut)
+  const marked = useSession((s) => s.marked)
+  const litOp = useSession((s) => s.litOp)
   const [look, setLook] = useState<{ name: string; n: number }>({ name: 'corner', n: 0 })
   // What an op makes is seen while its faces or edges are picked on the ghost of what was before.
   const bodies = useMemo(() => (pickBody ? [...solids, pickBody] : solids), [solids, pickBody])
@@ -88,6 +91,7 @@ export default function Stage() {
         )}
         <WallMarks walls={walls} />
         <Measures />
+        <ChartMark bodies={bodies} />
         <CutFrame bodies={bodies} />
         <Places bodies={bodies} />
         <Datums bodies={bodies} />
@@ -98,7 +102,9 @@ export default function Stage() {
           empty={bodies.length === 0}
           bodies={bodies.filter((b) => !b.hidden && !b.away).map((b) => b.bounds)}
         />
-        <Redraw on={[bodies, datums, selected, picking, cutaway, fill, walls, cut]} />
+        <Redraw
+          on={[bodies, datums, selected, picking, cutaway, fill, walls, cut, marked, litOp]}
+        />
       </Canvas>
       <div className="absolute top-2 right-2 flex flex-col gap-1 rounded-sm border border-rule bg-sheet/90 p-0.5">
         <IconButton

@@ -39,6 +39,8 @@ const WITHIN = new Color('#efe3c4')
 const THIN = [new Color('#e0a08c'), new Color('#8c2a16')] as const
 const THICK = [new Color('#9fb3c8'), new Color('#1f3f63')] as const
 const NONE = new Color('#c9c2b2')
+/** Walls pointed at in the chart. */
+const LIT = new Color('#c98a1b')
 /** How far beyond a limit, as a share of it, the colour is at its deepest. */
 const DEEPEST = 0.5
 
@@ -60,17 +62,19 @@ export function WallSkin({
   walls: ShownWalls
   clip: { clippingPlanes: Plane[] | null }
 }) {
+  const band = useSession((s) => (s.marked && 'from' in s.marked ? s.marked : null))
   const made = useMemo(() => {
     const g = new BufferGeometry()
     g.setAttribute('position', new BufferAttribute(cells, 3))
     const colors = new Float32Array(cells.length)
     for (const [i, wall] of walls.entries()) {
-      const { r, g: green, b } = wallColor(wall, limits)
+      const lit = band && wall >= band.from && wall <= band.to
+      const { r, g: green, b } = lit ? LIT : wallColor(wall, limits)
       for (let k = 0; k < 3; k++) colors.set([r, green, b], 9 * i + 3 * k)
     }
     g.setAttribute('color', new BufferAttribute(colors, 3))
     return g
-  }, [cells, walls, limits])
+  }, [cells, walls, limits, band])
   const geometry = useDisposed(made)
   return (
     <mesh geometry={geometry} raycast={() => undefined} renderOrder={1}>

@@ -2,7 +2,7 @@ import type { P2 } from '@ivory/core/math'
 import { fixed } from '@ivory/core/math'
 import type { Drawing } from '@ivory/core/profile'
 import type { PointerEvent } from 'react'
-import { useSession } from '../session/session'
+import { opOf, useSession } from '../session/session'
 import { type Pending, pendingShape } from './pending'
 import type { Snap } from './snap'
 import type { Canvas } from './useCanvasView'
@@ -43,6 +43,10 @@ export function ProfileLayer({
 }: Props) {
   const profile = useSession((s) => s.view?.profiles.find((p) => p.id === profileId))
   const drawn = useSession((s) => s.drawn)
+  // The piece that the face under the pointer on the Stage was made of.
+  const made = useSession((s) =>
+    s.makers.ops.some((id) => opOf(s.doc, id)?.inputs.profile === profileId) ? s.makers.piece : '',
+  )
   const { toScreen } = canvas
   const path = (pts: readonly P2[]) =>
     pts
@@ -56,7 +60,7 @@ export function ProfileLayer({
   return (
     <g pointerEvents={still ? 'none' : undefined}>
       {profile?.curves.map((c) => {
-        const on = drawn.entities.includes(c.id)
+        const on = drawn.entities.includes(c.id) || c.id === made
         return (
           <g key={c.id}>
             <path
