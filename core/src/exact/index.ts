@@ -1,7 +1,14 @@
 export { jobKey, type KernelJob, type PartKey, partKey, splitKey } from './job'
 export { edgesAlike, plainName } from './likewise'
 export { type Outline, outlineOf, wiresOf } from './outline'
-export { type ExactEdge, type ExactFace, type ExactPart, faceCentroid, SHOWN } from './part'
+export {
+  type ExactEdge,
+  type ExactFace,
+  type ExactPart,
+  edgeLine,
+  faceCentroid,
+  SHOWN,
+} from './part'
 export {
   edgeNames,
   edgeRef,

@@ -195,3 +195,14 @@ export function faceCentroid({ shown }: ExactPart, face: number): P3 {
   }
   return scale3([sum[0], sum[1], sum[2]], 1 / (sum[3] || 1))
 }
+
+/** The places of the line that shows an edge, in their order. */
+export function edgeLine({ shown: { lines, edgeOf } }: ExactPart, edge: number): P3[] {
+  const out: P3[] = []
+  for (let i = 0; i < edgeOf.length; i++) {
+    if (edgeOf[i] !== edge) continue
+    if (out.length === 0) out.push(placeAt(lines, 2 * i))
+    out.push(placeAt(lines, 2 * i + 1))
+  }
+  return out
+}

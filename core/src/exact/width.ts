@@ -11,7 +11,7 @@ import {
   unit3,
 } from '../math'
 import { Groups } from '../mesh'
-import { type ExactPart, SHOWN } from './part'
+import { type ExactPart, edgeLine, SHOWN } from './part'
 
 /** How even the width of a face has to be to count as one width, as a share of it. */
 const EVEN = 1e-3
@@ -33,11 +33,11 @@ export function flatWidth(p: ExactPart, face: number): Outcome<{ width: number; 
     return bad('no-sides', 'This face has no two sides across from each other.', at)
   // Between two curves everywhere as far from each other lies the mean of their lengths times the width.
   const width = (2 * area) / (lengthOf(p, first) + lengthOf(p, second))
-  const across = second.flatMap((e) => segmentsOf(pointsOf(p, e)))
+  const across = second.flatMap((e) => segmentsOf(edgeLine(p, e)))
   // What the lines that show a curve may be off, beside the evenness.
   const slack = EVEN * width + (second.every((e) => p.edges[e]!.straight) ? 0 : SHOWN.chord)
   const even = first
-    .flatMap((e) => pointsOf(p, e))
+    .flatMap((e) => edgeLine(p, e))
     .every((a) => Math.abs(Math.min(...across.map((s) => toSegment(...s, a))) - width) <= slack)
   if (!even)
     return bad('uneven', 'This face is not as wide everywhere; a full round needs one width.', at)
@@ -65,7 +65,7 @@ const lengthOf = (p: ExactPart, chain: readonly number[]): number =>
 
 /** The two ends of an edge, and the directions there away from it. */
 function endsOf(p: ExactPart, edge: number): { at: P3; away: P3 }[] {
-  const pts = pointsOf(p, edge)
+  const pts = edgeLine(p, edge)
   const n = pts.length
   const end = (i: number, j: number) => ({ at: pts[i]!, away: unit3(sub3(pts[i]!, pts[j]!)) })
   return n < 2 ? [] : [end(0, 1), end(n - 1, n - 2)]
@@ -82,16 +82,6 @@ const meet = (p: ExactPart, a: readonly number[], b: readonly number[]): boolean
     b.some((f) => endsOf(p, e).some((x) => endsOf(p, f).some((y) => touching(x.at, y.at)))),
   )
 
-/** The places of the line that shows an edge, in their order. */
-function pointsOf({ shown: { lines, edgeOf } }: ExactPart, edge: number): P3[] {
-  const out: P3[] = []
-  for (let i = 0; i < edgeOf.length; i++) {
-    if (edgeOf[i] !== edge) continue
-    if (out.length === 0) out.push(placeAt(lines, 2 * i))
-    out.push(placeAt(lines, 2 * i + 1))
-  }
-  return out
-}
 const segmentsOf = (pts: readonly P3[]): [P3, P3][] => pts.slice(1).map((b, i) => [pts[i]!, b])
 
 /** The normal of a face at the vertex of its triangles nearest to a place. */

@@ -51,6 +51,10 @@ class OcctKernel implements Kernel {
     return this.#shapes.size
   }
 
+  get memory(): number {
+    return this.#oc.wasmMemory.buffer.byteLength
+  }
+
   revolve(faces: PlanarFace[], origin: P3, axis: P3, angle: number): SolidHandle {
     return this.#run('The turn failed', (oc, s) => {
       const parts = faces.map((f) => turn(oc, s, f, origin, axis, angle).shape)

@@ -70,6 +70,8 @@ export interface EdgeInfo {
   /** mm */
   length: number
   straight: boolean
+  /** Of a circle, or a part of one: its middle, the direction of its axis and its radius, mm. */
+  circle?: { origin: P3; dir: P3; radius: number }
 }
 
 /** Faces and edges of a shape with triangles and lines to show them. */
@@ -164,6 +166,8 @@ export interface Kernel {
   free(s: SolidHandle): void
   /** Solids not yet freed. */
   readonly live: number
+  /** Memory it has taken, bytes; it is never given back. */
+  readonly memory: number
 }
 
 export class KernelError extends Error {

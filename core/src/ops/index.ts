@@ -1,4 +1,5 @@
 export { outlineOn } from './draw/project'
+export { edgesOn, MOST_EDGES } from './draw/projectedge'
 export { profileCells } from './form/chosen'
 export { OPS, opSpec, withDefaults } from './registry'
 export type { Field, OpSpec } from './spec'

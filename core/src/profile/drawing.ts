@@ -84,6 +84,13 @@ const sourceSchema = z.union([
     index: z.number().int().optional(),
     ring: z.enum(['end', 'widest']).optional(),
   }),
+  /** An edge of a body that is not turned, by the faces that meet there. */
+  z.object({
+    body: id,
+    edge: z.tuple([z.string().min(1).max(500), z.string().min(1).max(500)]),
+    index: z.number().int().optional(),
+    of: z.number().int().optional(),
+  }),
   z.object({ profile: id, piece: z.string().min(1).max(80) }),
 ])
 export type Source = z.infer<typeof sourceSchema>

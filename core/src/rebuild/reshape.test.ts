@@ -44,7 +44,7 @@ describe('projected pieces', () => {
     const seen = changed(w(), 'next', { do: 'project', from: { body: 'turn' } })
     expect(seen.entities.map((e) => e.kind)).toEqual(['line', 'line', 'line'])
     const side = seen.entities.find(
-      (e) => e.source && 'body' in e.source && e.source.face === 'turn:side',
+      (e) => e.source && 'face' in e.source && e.source.face === 'turn:side',
     )!
     // A point held half-way along the projected side.
     const held: Drawing = {

@@ -1,6 +1,6 @@
 import type { Curve } from '../curve'
 import { bad, good, type Outcome, type P2 } from '../math'
-import { outlineOn } from '../ops'
+import { edgesOn, MOST_EDGES, outlineOn } from '../ops'
 import {
   Builder,
   breakAtCrossings,
@@ -115,9 +115,20 @@ function projected(
   const outline: { source: Source; curve: Curve }[] = []
   if ('body' in from) {
     const body = before?.bodies[from.body]
-    if (body?.shape.kind !== 'turned') return bad('no-body', 'Choose a turned body made before.')
-    outline.push(...outlineOn(built.state.profiles[op]!.frame, from.body, body.shape.turned))
-    if (outline.length === 0)
+    if (!body) return bad('no-body', 'Choose a body made before.')
+    const plane = built.state.profiles[op]!.frame
+    if (body.shape.kind === 'turned')
+      outline.push(...outlineOn(plane, from.body, body.shape.turned))
+    else {
+      const edges = edgesOn(plane, from.body, body.shape)
+      if (edges.length > MOST_EDGES)
+        return bad(
+          'too-many',
+          `${body.name} has ${edges.length} edges to be seen here; at most ${MOST_EDGES} are projected at once.`,
+        )
+      outline.push(...edges)
+    }
+    if (outline.length === 0 && body.shape.kind === 'turned')
       return bad(
         'not-seen',
         `${body.name} shows its section on planes along its axis and, turned all round, its circles on planes across it; this plane is neither.`,

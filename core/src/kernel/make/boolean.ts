@@ -1,7 +1,7 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs'
 import { type Frame, toSpace } from '../../math'
 import { type Oc, partsOf } from '../explore'
-import type { KernelScope } from '../scope'
+import type { Handle, KernelScope } from '../scope'
 import { originsOf } from '../trace'
 import { type How, KernelError, type Origin } from '../types'
 import { planarFace } from './face'
@@ -18,7 +18,8 @@ export function boolean(
   tools: readonly TopoDS_Shape[],
   way: { apart?: boolean; near?: number } = {},
 ): { shape: TopoDS_Shape; origins: Origin[][] } {
-  const op = s.keep(
+  const op = cleared(
+    s,
     how === 'join'
       ? new oc.BRepAlgoAPI_Fuse()
       : how === 'cut'
@@ -49,7 +50,7 @@ export function part(
   target: TopoDS_Shape,
   tools: readonly TopoDS_Shape[],
 ): { shape: TopoDS_Shape; origins: Origin[][] } {
-  const op = s.keep(new oc.BRepAlgoAPI_Splitter())
+  const op = cleared(s, new oc.BRepAlgoAPI_Splitter())
   op.SetArguments(s.keep(new oc.NCollection_List_TopoDS_Shape([target])))
   op.SetTools(s.keep(new oc.NCollection_List_TopoDS_Shape([...tools])))
   op.SetNonDestructive(true)
@@ -57,6 +58,18 @@ export function part(
   if (op.HasErrors()) throw new KernelError('The body could not be parted there.')
   const shape = s.keep(op.Shape())
   return { shape, origins: originsOf(oc, s, shape, [target, ...tools], op) }
+}
+
+/** Without being cleared first, what combined shapes keeps some 200 kB each time it is given back. */
+function cleared<T extends Handle>(s: KernelScope, op: T): T {
+  const all = op as T & { Clear(): void }
+  s.keep({
+    delete() {
+      all.Clear()
+      all.delete()
+    },
+  })
+  return op
 }
 
 /** A square of twice `reach` mm about the origin of a plane. */

@@ -2,7 +2,7 @@ import type { gp_Ax1, TopoDS_Shape } from 'replicad-opencascadejs'
 import type { P3 } from '../../math'
 import { hashOf, type Numbered, type Oc, topologyOf } from '../explore'
 import type { KernelScope } from '../scope'
-import type { Anatomy, FaceInfo, SurfaceKind } from '../types'
+import type { Anatomy, EdgeInfo, FaceInfo, SurfaceKind } from '../types'
 
 const KINDS: Record<string, SurfaceKind> = {
   GeomAbs_Plane: 'plane',
@@ -34,7 +34,7 @@ export function anatomy(
     edges: edges.all.map((e, i) => ({
       faces: facesOfEdge[i]!,
       length: lengthOf(oc, s, e),
-      straight: straight(oc, s, e),
+      ...formOf(oc, s, e),
     })),
     vertices: vertices.all.map((v, i) => {
       const p = s.keep(oc.BRep_Tool.Pnt(s.keep(oc.TopoDS.Vertex(v))))
@@ -73,14 +73,10 @@ function faceInfo(oc: Oc, s: KernelScope, shape: TopoDS_Shape): FaceInfo {
   oc.BRepGProp.SurfaceProperties(face, props, false, false)
   const kind = KINDS[adaptor.GetType()] ?? 'free'
   const info: FaceInfo = { kind, area: props.Mass() }
-  const lineOf = (axis: gp_Ax1): { origin: P3; dir: P3 } => {
-    const [p, d] = [s.keep(axis.Location()), s.keep(axis.Direction())]
-    return { origin: [p.X(), p.Y(), p.Z()], dir: [d.X(), d.Y(), d.Z()] }
-  }
-  if (kind === 'plane') info.flat = lineOf(s.keep(s.keep(adaptor.Plane()).Axis()))
+  if (kind === 'plane') info.flat = lineOf(s, s.keep(s.keep(adaptor.Plane()).Axis()))
   if (kind === 'cylinder') {
     const cylinder = s.keep(adaptor.Cylinder())
-    info.round = { ...lineOf(s.keep(cylinder.Axis())), radius: cylinder.Radius() }
+    info.round = { ...lineOf(s, s.keep(cylinder.Axis())), radius: cylinder.Radius() }
   }
   return info
 }
@@ -91,8 +87,21 @@ function lengthOf(oc: Oc, s: KernelScope, e: TopoDS_Shape): number {
   return props.Mass()
 }
 
-function straight(oc: Oc, s: KernelScope, e: TopoDS_Shape): boolean {
+/** Whether an edge is straight, or its circle. */
+function formOf(oc: Oc, s: KernelScope, e: TopoDS_Shape): Pick<EdgeInfo, 'straight' | 'circle'> {
   const edge = s.keep(oc.TopoDS.Edge(e))
-  if (oc.BRep_Tool.Degenerated(edge)) return false
-  return s.keep(new oc.BRepAdaptor_Curve(edge)).GetType() === 'GeomAbs_Line'
+  if (oc.BRep_Tool.Degenerated(edge)) return { straight: false }
+  const curve = s.keep(new oc.BRepAdaptor_Curve(edge))
+  const kind = curve.GetType()
+  if (kind !== 'GeomAbs_Circle') return { straight: kind === 'GeomAbs_Line' }
+  const circle = s.keep(curve.Circle())
+  return {
+    straight: false,
+    circle: { ...lineOf(s, s.keep(circle.Axis())), radius: circle.Radius() },
+  }
+}
+
+function lineOf(s: KernelScope, axis: gp_Ax1): { origin: P3; dir: P3 } {
+  const [p, d] = [s.keep(axis.Location()), s.keep(axis.Direction())]
+  return { origin: [p.X(), p.Y(), p.Z()], dir: [d.X(), d.Y(), d.Z()] }
 }

@@ -2,7 +2,9 @@ import { arc, boundsOf, type Curve, endOf, type Placing, placeCurve } from '../.
 import { cross3, dot3, type Frame, norm3, POINT, sub3, unit3 } from '../../math'
 import type { Drawing, Source, Sources } from '../../profile'
 import { type Face, faceRef, facesOf, isWhole, resolveFace, type TurnedBody } from '../../turned'
+import { exactOf } from '../exact'
 import type { OpContext } from '../state'
+import { followedEdge } from './projectedge'
 
 type Ring = 'end' | 'widest'
 
@@ -82,7 +84,15 @@ export function sourcesOf(drawing: Drawing, plane: Frame, ctx: OpContext): Sourc
         : none('The other profile lies on a plane at an angle to this one.')
     }
     const body = ctx.body(source.body)
-    if (body?.shape.kind !== 'turned') return none('The body it is projected from is not there.')
+    if (!body) return none('The body it is projected from is not there.')
+    if ('edge' in source) {
+      const part = exactOf(body, ctx)
+      if (!part.ok) return none(part.diagnosis.message)
+      const curve = followedEdge(plane, part.value, source)
+      return typeof curve === 'string' ? none(curve) : curve
+    }
+    if (body.shape.kind !== 'turned')
+      return none('The body it is projected from is no longer turned; project it again.')
     const { turned } = body.shape
     const { face, index, ring } = source
     const found = resolveFace(turned, { face, ...(index === undefined ? {} : { index }) })
