@@ -1,13 +1,14 @@
 import type { Anatomy, Kernel } from '../kernel'
 import { cross3, dot3, norm3, type P3, placeAt, scale3, sub3 } from '../math'
-import { type FacedMesh, Groups, measureMesh } from '../mesh'
+import { type FacedMesh, Groups, measureMesh, weldFaced } from '../mesh'
 import { type ExactPart, partOf, SHOWN } from './part'
 import type { Named, NamedMesh } from './verbs'
 
 /** A body of surfaces as one of triangles; its faces keep their names. */
 export function inTriangles(kernel: Kernel, { shape, names }: Named): NamedMesh {
   const { positions, triangles, faceOf } = kernel.anatomy(shape, SHOWN.chord, SHOWN.angle)
-  return { mesh: { positions, triangles, faceOf }, names }
+  // Faces come with vertices of their own: a closed body shares them.
+  return { mesh: weldFaced({ positions, triangles, faceOf }), names }
 }
 
 /** A body of triangles as a part like any other, measured on them. */

@@ -70,7 +70,7 @@ function filled(mesh: TriMesh): Basin | null {
     const up = below ? links(below.level, level) : []
     const down = below ? links(level, below.level) : []
     // Open from below: it drains, and whatever reaches it runs over into it.
-    for (const { from, to } of down) if (to === 'out') of[from] = 'out'
+    for (const { from, to } of down) if (to === 'out' || below?.of[to] === 'out') of[from] = 'out'
     for (const { from, to } of up)
       if (from >= 0 && to !== 'out' && below?.of[from] === 'out') of[to] = 'out'
     for (const { from, to } of [

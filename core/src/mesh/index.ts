@@ -1,7 +1,7 @@
 export { type Basin, basinOf, type Slab } from './basin'
 export { capOf } from './cap'
 export { closedBy, countEdges, type EdgeCount, edgeWords } from './edges'
-export { type FacedMesh, facesBySharpEdges, joined, movedMesh } from './faced'
+export { type FacedMesh, facesBySharpEdges, joined, movedMesh, weldFaced } from './faced'
 export { readObj, writeObj } from './files/obj'
 export { type MeshFormat, readMeshes } from './files/read'
 export { readStl, writeStl } from './files/stl'

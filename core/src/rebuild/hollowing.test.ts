@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { ExactPart } from '../exact'
+import { basinOf } from '../mesh'
 import { circles, outline } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
 import { base, block, bodiesOf, diagnosis, exact, face } from './exactroute.test-data'
@@ -63,6 +64,11 @@ describe('hollowed as triangles', () => {
     expect(p.measure.solids).toBe(1)
     const whole = await exact(route, 'block')
     expect(p.measure.volume).toBeLessThan(whole.measure.volume)
+  })
+  it('one that leans and is open below holds nothing, and its hollow is not closed', async () => {
+    const lean = { ...block, inputs: { ...block.inputs, draft: 4 } }
+    const p = await made([base, lean, shell({ wall: 2.2, open: [{ face: 'block:start' }] })])
+    expect(basinOf(p.mesh)).toBeNull()
   })
   it('a turned body too: a sphere within a sphere', async () => {
     const route = [

@@ -117,6 +117,7 @@ describe('larger by a factor each way', () => {
     })
     const p = await shapeOf([base, block, more], 'block')
     expect(p.kind).toBe('mesh')
+    expect([p.measure.closed, p.measure.solids]).toEqual([true, 1])
     expect(p.measure.volume).toBeCloseTo(48000 * 1.01 * 1.02 * 0.5, 0)
     expect(box(p).max[0]).toBeCloseTo(60.6, 4)
   })
