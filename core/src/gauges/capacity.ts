@@ -1,5 +1,5 @@
 import { pointAt } from '../curve'
-import { fixed } from '../math'
+import { fixed, type Place } from '../math'
 import { basinOf } from '../mesh'
 import {
   brimVolume,
@@ -10,6 +10,7 @@ import {
   trappedVolume,
   voidVolume,
 } from '../turned'
+import { fillCurve, heightFor } from './charts'
 import type { GaugeSpec, Reading } from './spec'
 
 /** US fluid ounce, ml (NIST Handbook 44). */
@@ -19,14 +20,14 @@ const ml = (mm3: number) => `${fixed(mm3 / 1000, 1)} ml`
 const floz = (mm3: number) => `${fixed(mm3 / 1000 / FL_OZ, 2)} US fl oz`
 
 /** Why a body holds nothing, in words. */
-function nothing(sealed: number): string {
+export function nothing(sealed: number): string {
   return sealed > 0
     ? `Nothing can be poured in: the hollow of ${ml(sealed)} is closed all round.`
     : 'The body holds nothing: it has no hollow that is open at the top.'
 }
 
 /** A reading of a volume, mm3, in both measures. */
-const reading = (v: number, rows: Reading['rows'], places: Reading['places']): Reading => ({
+export const reading = (v: number, rows: Reading['rows'], places: Reading['places']): Reading => ({
   low: v / 1000,
   high: v / 1000,
   text: ml(v),
@@ -83,6 +84,20 @@ export const capacityGauge: GaugeSpec = {
   },
 }
 
+/** The share of the brim asked for, 0 to 1. */
+const shareOf = (params: Readonly<Record<string, number | string>>): number =>
+  Math.min(100, Math.max(0, Number(params.share ?? 90))) / 100
+
+const fillReading = (v: number, depth: number, brim: number, at: Place['at']): Reading =>
+  reading(
+    v,
+    [
+      { label: 'depth', text: `${fixed(depth, 2)} mm` },
+      { label: 'headspace', text: `${fixed(100 * (1 - v / brim), 1)} %` },
+    ],
+    [{ at, label: 'level' }],
+  )
+
 export const fillGauge: GaugeSpec = {
   kind: 'fill',
   label: 'Filled to a level',
@@ -94,16 +109,15 @@ export const fillGauge: GaugeSpec = {
   ofSection({ cavity, turned }, params) {
     if (!cavity) return nothing(voidVolume(turned))
     const brim = brimVolume(cavity)
-    const share = Math.min(100, Math.max(0, Number(params.share ?? 90))) / 100
-    const level = levelFor(cavity, brim * share) ?? cavity.brim
-    const v = filledTo(cavity, level).volume
-    return reading(
-      v,
-      [
-        { label: 'depth', text: `${fixed(level - cavity.floor, 2)} mm` },
-        { label: 'headspace', text: `${fixed(100 * (1 - v / brim), 1)} %` },
-      ],
-      [{ at: [0, level], label: 'level' }],
-    )
+    const level = levelFor(cavity, brim * shareOf(params)) ?? cavity.brim
+    return fillReading(filledTo(cavity, level).volume, level - cavity.floor, brim, [0, level])
+  },
+  ofSolid({ mesh }, params) {
+    const basin = mesh && basinOf(mesh)
+    const curve = mesh && fillCurve({ mesh })
+    if (!basin || !curve) return nothing(basin?.sealed ?? 0)
+    const v = basin.volume * shareOf(params)
+    const depth = heightFor(curve, v / 1000) ?? basin.brim - basin.floor
+    return fillReading(v, depth, basin.volume, [basin.at[0], basin.at[1], basin.floor + depth])
   },
 }

@@ -6,6 +6,7 @@ import { massGauge } from './mass'
 import { polesGauge } from './poles'
 import { heightGauge, widthGauge } from './size'
 import type { GaugeSpec } from './spec'
+import { tiltedGauge } from './tilted'
 import { wallGauge } from './wall'
 
 /** Every gauge there is, by kind. */
@@ -13,6 +14,7 @@ export const GAUGES: Readonly<Record<string, GaugeSpec>> = Object.fromEntries(
   [
     capacityGauge,
     fillGauge,
+    tiltedGauge,
     wallGauge,
     massGauge,
     heightGauge,

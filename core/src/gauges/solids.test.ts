@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { basinOf } from '../mesh'
 import { brimVolume, cavityOf, shell, solidMesh, type TurnedBody, volumeOf } from '../turned'
 import { POT, polygon, ROD, turn } from '../turned/samples.test-data'
-import { gaugeSpec, readWith, solidSubject } from '.'
+import { gaugeSpec, readWith, solidSubject, subjectOf } from '.'
 
 const FINE = { chord: 0.002, angle: 0.02 }
 const cup = turn(
@@ -91,5 +91,52 @@ describe('gauges of bodies that are not turned', () => {
   it('tips about the nearest side of what it stands on', () => {
     // Centre of gravity 40 up over a foot of radius 30: atan(30 / 40) by closed form, the polygon a little less.
     expect(read('tipping', cup).low).toBeCloseTo((Math.atan2(30, 40) * 180) / Math.PI, 1)
+  })
+})
+
+describe('a tilted cup, and one filled to a level', () => {
+  /** Straight: inside radius 30, 60 deep. */
+  const straight = turn(
+    polygon([
+      [0, 0],
+      [33, 0],
+      [33, 63],
+      [30, 63],
+      [30, 3],
+      [0, 3],
+    ]),
+  )
+  const solid = solidSubject({
+    volume: volumeOf(straight),
+    centroid: [0, 0, 30],
+    bounds: { min: [-33, -33, 0], max: [33, 33, 63] },
+    mesh: solidMesh(straight, FINE),
+  })
+  const low = (kind: string, params: object, s = solid) => {
+    const read = readWith(gaugeSpec(kind)!, s, params as Record<string, number>)
+    if (typeof read === 'string') throw new Error(read)
+    return read.low
+  }
+  it('keeps pi R^2 (H - R tan tilt) while the floor stays covered (textbook geometry)', () => {
+    for (const [tilt, toward] of [
+      [10, 0],
+      [30, 0],
+      [45, 70],
+      [40, -160],
+    ] as const) {
+      const want = (Math.PI * 900 * (60 - 30 * Math.tan((tilt * Math.PI) / 180))) / 1000
+      expect(low('tilted', { tilt, toward }) / want).toBeCloseTo(1, 3)
+      expect(low('tilted', { tilt, toward }, subjectOf(straight)) / want).toBeCloseTo(1, 2)
+    }
+  })
+  it('upright it is the capacity; a tilt out of reach is refused', () => {
+    expect(low('tilted', { tilt: 0 }) / (Math.PI * 54)).toBeCloseTo(1, 3)
+    expect(readWith(gaugeSpec('tilted')!, solid, { tilt: 95 })).toMatch(/between 0 and 90/)
+  })
+  it('filled to a share of the brim it is as deep as that share', () => {
+    const read = readWith(gaugeSpec('fill')!, solid, { share: 50 })
+    if (typeof read === 'string') throw new Error(read)
+    expect(read.rows.find((r) => r.label === 'depth')!.text).toMatch(/^(29\.9|30\.0)\d mm$/)
+    expect(read.low / (Math.PI * 27)).toBeCloseTo(1, 2)
   })
 })

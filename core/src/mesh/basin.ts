@@ -222,6 +222,8 @@ function within(loop: readonly P2[], [x, y]: P2): boolean {
 /** Points of an outline looked at, and how far beside it they stand, mm. */
 const POINTS = 24
 const BESIDE = 2e-3
+/** Places beside an outline that are followed up to where it opens. */
+const PLACES = 12
 
 /** Where the air beside each pocket's outlines is in another slice: in one of its pockets, or outside. */
 function links(a: Level, b: Level): { from: number; to: number | 'out' }[] {
@@ -262,8 +264,12 @@ function airAt(b: Level, at: P2): number | 'out' | null {
 function spill(mesh: TriMesh, from: Level, pocket: Pocket): number {
   const step = from.to - from.from
   let [low, high] = [from.z, from.to + step]
-  const place = beside(pocket.loop[0]!, pocket.loop[1]!)
-  const held = (z: number) => pocketsOf(slice(mesh, level(z))).some((p) => within(p.loop, place))
+  // Where walls lean in, a place beside one is material a little higher up: others round it are not.
+  const { loop } = pocket
+  const every = Math.max(1, Math.floor((loop.length - 1) / PLACES))
+  const places = loop.flatMap((p, i) => (i > 0 && i % every === 0 ? [beside(loop[i - 1]!, p)] : []))
+  const held = (z: number) =>
+    pocketsOf(slice(mesh, level(z))).some((p) => places.some((at) => within(p.loop, at)))
   for (let i = 0; i < 30 && high - low > 1e-7 * (1 + Math.abs(high)); i++) {
     const m = (low + high) / 2
     if (held(m)) low = m
