@@ -18,6 +18,26 @@ export async function openDemo(page: Page): Promise<void> {
 
 export const route = (page: Page) => page.getByRole('navigation', { name: 'Route' })
 
+/** Adds an op of the stage by its two letters. */
+export const add = async (page: Page, letter: string) => {
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('i')
+  await page.keyboard.press(letter)
+}
+
+/** The line under an op of the route. */
+export const line = (page: Page, name: string) =>
+  route(page).getByRole('listitem').filter({ hasText: name })
+
+/** An outline on the level plane, closed. */
+export async function outline(page: Page, places: string[]): Promise<void> {
+  await stage(page, 'Draw')
+  await add(page, 'p')
+  await page.getByLabel('On', { exact: true }).selectOption('top')
+  await drawLines(page, [...places, places[0]!])
+  await page.keyboard.press('Escape')
+}
+
 /** Types into a field and has it take effect. */
 export async function commit(page: Page, label: string, text: string): Promise<void> {
   await page.getByLabel(label, { exact: true }).fill(text)

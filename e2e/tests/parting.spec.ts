@@ -2,15 +2,7 @@ import { readFileSync } from 'node:fs'
 import { measureMesh, readStl, writeStl } from '@ivory/core/mesh'
 import { expect, type Page, test } from '@playwright/test'
 import { unzipSync } from 'fflate'
-import { commit, drawLines, newWorkpiece, route, stage } from './bench'
-
-const add = async (page: Page, letter: string) => {
-  await page.keyboard.press('Escape')
-  await page.keyboard.press('i')
-  await page.keyboard.press(letter)
-}
-const line = (page: Page, name: string) =>
-  route(page).getByRole('listitem').filter({ hasText: name })
+import { add, commit, drawLines, line, newWorkpiece, stage } from './bench'
 
 /** A puck of 60 x 10, turned from half its section. */
 async function puck(page: Page) {

@@ -1,14 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { expect, type Page, test } from '@playwright/test'
-import { commit, drawLines, newWorkpiece, route, stage } from './bench'
-
-const add = async (page: Page, letter: string) => {
-  await page.keyboard.press('Escape')
-  await page.keyboard.press('i')
-  await page.keyboard.press(letter)
-}
-const line = (page: Page, name: string) =>
-  route(page).getByRole('listitem').filter({ hasText: name })
+import { add, commit, drawLines, line, newWorkpiece, outline, stage } from './bench'
 
 /** Places all over the Stage, those in the middle first. */
 const spots = Array.from({ length: 23 * 15 }, (_, k) => [
@@ -115,11 +107,7 @@ test('one block is set onto another by picking a face of each, then repeated by 
 }) => {
   await newWorkpiece(page)
   const block = async (places: string[], height: string, result: string | null) => {
-    await stage(page, 'Draw')
-    await add(page, 'p')
-    await page.getByLabel('On', { exact: true }).selectOption('top')
-    await drawLines(page, [...places, places[0]!])
-    await page.keyboard.press('Escape')
+    await outline(page, places)
     await stage(page, 'Form')
     await add(page, 'e')
     if (result) await page.getByLabel('Result', { exact: true }).selectOption(result)

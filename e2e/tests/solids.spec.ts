@@ -1,24 +1,15 @@
-import { expect, type Page, test } from '@playwright/test'
-import { commit, drawLines, newWorkpiece, route, routeRow, saved, stage } from './bench'
-
-/** Adds an op of the stage by its two letters. */
-const add = async (page: Page, letter: string) => {
-  await page.keyboard.press('Escape')
-  await page.keyboard.press('i')
-  await page.keyboard.press(letter)
-}
-/** The line under an op of the route. */
-const line = (page: Page, name: string) =>
-  route(page).getByRole('listitem').filter({ hasText: name })
-
-/** An outline on the level plane, closed. */
-async function outline(page: Page, places: string[]) {
-  await stage(page, 'Draw')
-  await add(page, 'p')
-  await page.getByLabel('On', { exact: true }).selectOption('top')
-  await drawLines(page, [...places, places[0]!])
-  await page.keyboard.press('Escape')
-}
+import { expect, test } from '@playwright/test'
+import {
+  add,
+  commit,
+  drawLines,
+  line,
+  newWorkpiece,
+  outline,
+  routeRow,
+  saved,
+  stage,
+} from './bench'
 
 test('half a clip is carried out, hollowed from below, rounded, mirrored and released', async ({
   page,

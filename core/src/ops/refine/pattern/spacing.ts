@@ -25,9 +25,21 @@ function gapTo(part: ExactPart, motion: Motion, most: number): number | null {
 /** Copies this near (mm) count as as far apart as asked. */
 const NEAR = 1e-5
 
+/** Pitches found, by direction and gap: an op that waits for the kernel asks again and again. */
+const pitches = new WeakMap<ExactPart, Map<string, number>>()
+
 /** The pitch along a direction at which copies stand `gap` mm from each other; at 0 they just touch. */
 export function pitchFor(part: ExactPart, dir: P3, gap: number): Outcome<number> {
   if (!(gap >= 0)) return bad('gap', 'The gap must not be less than 0.')
+  const own = pitches.get(part) ?? new Map<string, number>()
+  pitches.set(part, own)
+  const key = `${dir.join()} ${gap}`
+  const pitch = own.get(key) ?? searched(part, dir, gap)
+  own.set(key, pitch)
+  return good(pitch)
+}
+
+function searched(part: ExactPart, dir: P3, gap: number): number {
   const { positions } = part.mesh
   let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
   for (let v = 0; v < positions.length; v += 3) {
@@ -43,7 +55,7 @@ export function pitchFor(part: ExactPart, dir: P3, gap: number): Outcome<number>
     if (d !== null && (d < gap || d === 0)) near = pitch
     else far = pitch
   }
-  return good(far)
+  return far
 }
 
 /** ", gap 1.2 mm": what is measured free between the first and its copy. */
