@@ -69,8 +69,14 @@ interface Kept {
 export class RebuildCache {
   #kept = new Map<string, Kept>()
   #serial = 0
+  #of = ''
   readonly exact = new JobResults()
 
+  /** Says whose results they are: those of another workpiece, whose ops may bear the same ids, are let go. */
+  open(workpiece: string): void {
+    if (workpiece !== this.#of) this.#kept.clear()
+    this.#of = workpiece
+  }
   get(op: string): Kept | undefined {
     return this.#kept.get(op)
   }
@@ -88,6 +94,7 @@ export class RebuildCache {
 
 /** Runs the route op by op; yields each report as it is made, so a host may stream or stop. */
 export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpReport, Rebuilt> {
+  cache.open(w.id)
   const figures = workOut(w.figures, w.unit)
   const reports: OpReport[] = []
   const before: Record<string, State> = {}

@@ -2,7 +2,7 @@ import { expect, it } from 'vitest'
 import { bad } from '../math'
 import { circles } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
-import { inPlace, RebuildCache, rebuildWith, STOPPED } from '.'
+import { inPlace, RebuildCache, rebuild, rebuildWith, STOPPED } from '.'
 import { base, block, piece, the } from './exactroute.test-data'
 
 it('an op waits for a body that an earlier one has still to work on: no work is done twice', async () => {
@@ -59,4 +59,19 @@ it('a job that was stopped fails its op until it is tried again; nothing else is
   cache.retry()
   expect((await asked()).reports.map((r) => r.status)).toEqual(['ok', 'ok', 'ok'])
   expect(verbs).toEqual(['move'])
+})
+
+it('what another workpiece made is not shown while the kernel is at work, though its ops bear the same ids', async () => {
+  const cache = new RebuildCache()
+  const first = piece([base, block])
+  await rebuildWith(first, inPlace(first, the), cache)
+  const taller = { ...block, inputs: { ...block.inputs, length: 33 } }
+  const second = { ...piece([base, taller]), id: 'other' }
+  const waiting = rebuild(second, cache)
+  expect(waiting.waits).toHaveLength(1)
+  expect(Object.keys(waiting.state.bodies)).toEqual([])
+  // Of the same workpiece the last stays until the new is there.
+  await rebuildWith(second, inPlace(second, the), cache)
+  const edited = rebuild({ ...second, route: [base, block] }, cache)
+  expect(Object.keys(edited.state.bodies)).toEqual(['block'])
 })

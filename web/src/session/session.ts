@@ -149,6 +149,14 @@ export function openSession(doc: Workpiece, past: Workpiece[], revision: number)
     picking: null,
     drawn: none,
     fill: null,
+    choosing: null,
+    cut: null,
+    measuring: null,
+    chart: null,
+    marked: null,
+    touched: null,
+    makers: NO_MAKERS,
+    litOp: null,
   })
 }
 
