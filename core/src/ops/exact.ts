@@ -1,6 +1,6 @@
 import { type ExactPart, sizeOf } from '../exact'
 import type { How } from '../kernel'
-import { bad, type Diagnosis, good, type Outcome } from '../math'
+import { bad, type Diagnosis, good, type Outcome, sub3 } from '../math'
 import { sectionBounds, type TurnedBody, turnedJob } from '../turned'
 import type { Body, OpContext } from './state'
 
@@ -86,4 +86,17 @@ export function sectionSize(ctx: OpContext, bodyId: string): number | null {
   if (body.shape.kind !== 'turned') return sizeOf(body.shape) / 2
   const box = sectionBounds(body.shape.turned)
   return Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1])
+}
+
+/** The loose solids of a part, by where they lie. */
+export function loose(part: ExactPart, ctx: OpContext): Outcome<ExactPart[]> {
+  const made = ctx.kernel({ verb: 'apart', args: {}, on: [part.key] })
+  if (!made.ok) return made
+  const near = (p: ExactPart) => p.measure.centroid
+  return good(
+    [...made.value].sort((a, b) => {
+      const d = sub3(near(a), near(b))
+      return Math.abs(d[0]) > 1e-6 ? d[0] : Math.abs(d[1]) > 1e-6 ? d[1] : d[2]
+    }),
+  )
 }

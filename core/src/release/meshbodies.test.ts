@@ -127,6 +127,23 @@ describe('a body of triangles', () => {
     expect(exactly).toEqual([3600, 10800, 8400, 25200])
     expect(await volumes(byTriangles)).toEqual(exactly)
   })
+  it('of several parts becomes a body each, from the left, by the fix that says so', async () => {
+    const one = await boxMesh()
+    const far = { ...one, positions: one.positions.map((x, i) => (i % 3 === 0 ? x + 200 : x)) }
+    const w = await withFile('two.stl', writeStl([far, one]), (f) => [bring(f)])
+    const together = await built(w)
+    const [note] = together.reports[0]!.diagnoses
+    expect(note!.code).toBe('several')
+    const parted = await built({
+      ...w,
+      route: w.route.map((o) => ({ ...o, inputs: { ...o.inputs, ...note!.fixes[0]!.inputs } })),
+    })
+    const bodies = Object.values(parted.state.bodies)
+    expect(bodies.map((b) => b.name)).toEqual(['two', 'two 2'])
+    const left = bodies.map((b) => (b.shape.kind === 'turned' ? 0 : b.shape.measure.bounds.min[0]))
+    expect(left[1]! - left[0]!).toBeCloseTo(200, 3)
+    expect(parted.reports[0]!.diagnoses).toEqual([])
+  })
   it('takes a plane on its flat faces; its gauges are read', async () => {
     const stl = writeStl([await boxMesh()])
     const part = await bodyOf(await withFile('box.stl', stl, (f) => [bring(f)]), 'foreign')

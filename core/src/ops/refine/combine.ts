@@ -1,10 +1,9 @@
 import { z } from 'zod'
 import type { ExactPart } from '../../exact'
 import { bad, type Diagnosis, good } from '../../math'
-import { exactBody, loosePieces, unchanged } from '../exact'
+import { exactBody, loose, loosePieces, unchanged } from '../exact'
 import { defineOp } from '../spec'
 import { volumeWords } from '../state'
-import { loose } from './parting'
 import { numbered } from './parts'
 
 const inputs = z.object({

@@ -13,7 +13,7 @@ import {
   toSpace,
 } from '../../math'
 import { openChains } from '../../profile'
-import { exactBody, reshaped } from '../exact'
+import { exactBody, loose, reshaped } from '../exact'
 import { closedAreas, liveSegs } from '../form/areas'
 import { prismOf, reachOf } from '../form/prism'
 import type { Body, OpContext, OpResult, Profile } from '../state'
@@ -206,17 +206,4 @@ function isLeft(p: ExactPart, { chain, names, way }: Sheet): boolean {
     c.kind === 'spline' ? [c.poles[0]!, c.poles[c.poles.length - 1]!] : [c.a, c.b]
   // The material of a part on the left looks to the right.
   return dot3(face.normal, cross3(sub3(b, a), way)) > 0
-}
-
-/** The loose solids of a part, by where they lie. */
-export function loose(part: ExactPart, ctx: OpContext): Outcome<ExactPart[]> {
-  const made = ctx.kernel({ verb: 'apart', args: {}, on: [part.key] })
-  if (!made.ok) return made
-  const near = (p: ExactPart) => p.measure.centroid
-  return good(
-    [...made.value].sort((a, b) => {
-      const d = sub3(near(a), near(b))
-      return Math.abs(d[0]) > 1e-6 ? d[0] : Math.abs(d[1]) > 1e-6 ? d[1] : d[2]
-    }),
-  )
 }
