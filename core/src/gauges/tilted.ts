@@ -42,7 +42,7 @@ function leaning(mesh: TriMesh, tilt: number, toward: number): TriMesh {
 
 export const tiltedGauge: GaugeSpec = {
   kind: 'tilted',
-  label: 'Capacity when tilted',
+  label: 'Held when tilted',
   help: 'What stays in it when it leans: filled to the brim, then tilted, the rest runs over.',
   unit: 'ml',
   params: [
