@@ -15,10 +15,23 @@ export interface KernelJob<V extends keyof VerbArgs = keyof VerbArgs> {
   triangles?: true
 }
 
+/**
+ * Raise when what is told of every part changes: those kept in browsers are then made again. 1: edges tell
+ * their circles, triangles of surfaces share vertices.
+ */
+const PARTS = 1
+
 /** Digest of verb, version, arguments and the keys worked on. */
 export function jobKey(job: KernelJob): string {
   const { verb, args, on, triangles } = job
-  const text = JSON.stringify([verb, VERBS[verb].version, args, on, ...(triangles ? ['mesh'] : [])])
+  const text = JSON.stringify([
+    PARTS,
+    verb,
+    VERBS[verb].version,
+    args,
+    on,
+    ...(triangles ? ['mesh'] : []),
+  ])
   return bytesToHex(sha256(utf8ToBytes(text))).slice(0, 32)
 }
 export const partKey = (job: string, index: number): PartKey => `${job}.${index}`

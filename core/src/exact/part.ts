@@ -1,5 +1,5 @@
 import type { Anatomy, EdgeInfo, FaceInfo, SolidMeasure } from '../kernel'
-import { add3, cross3, dot3, norm3, type P3, placeAt, scale3, sub3 } from '../math'
+import { add3, cornersAt, cross3, dot3, norm3, type P3, placeAt, scale3, sub3 } from '../math'
 import { type TriMesh, weldIndexed } from '../mesh'
 
 export interface ExactFace extends FaceInfo {
@@ -69,19 +69,11 @@ function onPlane({ flat }: FaceInfo, spot: { middle: P3; normal: P3 }) {
 function faceSpots({ faces, positions, normals, triangles, faceOf }: Anatomy) {
   const sums = faces.map(() => [0, 0, 0, 0])
   const middleOf = (t: number): P3 => {
-    const [a, b, c] = [0, 1, 2].map((k) => placeAt(positions, triangles[3 * t + k]!)) as [
-      P3,
-      P3,
-      P3,
-    ]
+    const [a, b, c] = cornersAt({ positions, triangles }, t)
     return [(a[0] + b[0] + c[0]) / 3, (a[1] + b[1] + c[1]) / 3, (a[2] + b[2] + c[2]) / 3]
   }
   const areaOf = (t: number) => {
-    const [a, b, c] = [0, 1, 2].map((k) => placeAt(positions, triangles[3 * t + k]!)) as [
-      P3,
-      P3,
-      P3,
-    ]
+    const [a, b, c] = cornersAt({ positions, triangles }, t)
     const [u, v] = [sub3(b, a), sub3(c, a)]
     return norm3(cross3(u, v))
   }
@@ -184,11 +176,7 @@ export function faceCentroid({ shown }: ExactPart, face: number): P3 {
   const sum = [0, 0, 0, 0] as [number, number, number, number]
   for (let t = 0; t < faceOf.length; t++) {
     if (faceOf[t] !== face) continue
-    const [a, b, c] = [0, 1, 2].map((k) => placeAt(positions, triangles[3 * t + k]!)) as [
-      P3,
-      P3,
-      P3,
-    ]
+    const [a, b, c] = cornersAt({ positions, triangles }, t)
     const area = norm3(cross3(sub3(b, a), sub3(c, a)))
     for (let k = 0; k < 3; k++) sum[k]! += (area * (a[k]! + b[k]! + c[k]!)) / 3
     sum[3] += area

@@ -1,4 +1,4 @@
-import { add3, dot3, norm3, type P3, placeAt, scale3, sub3, toSegment } from '../math'
+import { add3, cornersAt, dot3, norm3, type P3, placeAt, scale3, sub3, toSegment } from '../math'
 import { type EdgeRef, type FaceRef, type Resolved, resolve, stored, type Witness } from '../refs'
 import type { ExactPart } from './part'
 
@@ -89,11 +89,7 @@ function toFace({ shown }: ExactPart, face: number, p: P3): number {
   let best = Number.POSITIVE_INFINITY
   for (let t = 0; t < faceOf.length; t++) {
     if (faceOf[t] !== face) continue
-    const [a, b, c] = [0, 1, 2].map((k) => placeAt(positions, triangles[3 * t + k]!)) as [
-      P3,
-      P3,
-      P3,
-    ]
+    const [a, b, c] = cornersAt({ positions, triangles }, t)
     best = Math.min(best, toTriangle(a, b, c, p))
   }
   return best

@@ -26,22 +26,22 @@ export function flatWidth(p: ExactPart, face: number): Outcome<{ width: number; 
   const at = [{ at: p.faces[face]!.middle }]
   const { flat, area } = p.faces[face]!
   if (!flat) return bad('not-flat', 'A round from side to side takes a flat face.', at)
-  const chains = chainsRound(p, face).sort((a, b) => lengthOf(p, b) - lengthOf(p, a))
+  const chains = chainsRound(p, face).sort((a, b) => lengthOf(p, b.edges) - lengthOf(p, a.edges))
   const first = chains[0]
-  const second = chains.slice(1).find((c) => !meet(p, first!, c))
+  const second = chains.slice(1).find((c) => !meet(first!, c))
   if (!first || !second)
     return bad('no-sides', 'This face has no two sides across from each other.', at)
   // Between two curves everywhere as far from each other lies the mean of their lengths times the width.
-  const width = (2 * area) / (lengthOf(p, first) + lengthOf(p, second))
-  const across = second.flatMap((e) => segmentsOf(edgeLine(p, e)))
+  const width = (2 * area) / (lengthOf(p, first.edges) + lengthOf(p, second.edges))
+  const across = second.edges.flatMap((e) => segmentsOf(edgeLine(p, e)))
   // What the lines that show a curve may be off, beside the evenness.
-  const slack = EVEN * width + (second.every((e) => p.edges[e]!.straight) ? 0 : SHOWN.chord)
-  const even = first
+  const slack = EVEN * width + (second.edges.every((e) => p.edges[e]!.straight) ? 0 : SHOWN.chord)
+  const even = first.edges
     .flatMap((e) => edgeLine(p, e))
     .every((a) => Math.abs(Math.min(...across.map((s) => toSegment(...s, a))) - width) <= slack)
   if (!even)
     return bad('uneven', 'This face is not as wide everywhere; a full round needs one width.', at)
-  const sides = [...first, ...second]
+  const sides = [...first.edges, ...second.edges]
   const square = sides.every((e) => {
     const other = p.edges[e]!.faces.find((f) => f !== face)!
     return Math.abs(dot3(normalAt(p, other, p.edges[e]!.middle), flat.dir)) < SQUARE
@@ -51,36 +51,43 @@ export function flatWidth(p: ExactPart, face: number): Outcome<{ width: number; 
   return good({ width, sides })
 }
 
-/** The edges round a face, those that run on in one another together. */
-function chainsRound(p: ExactPart, face: number): number[][] {
-  const own = p.edges.flatMap((e, i) => (e.faces.length === 2 && e.faces.includes(face) ? [i] : []))
-  const groups = new Groups(own.length)
-  for (const [i, a] of own.entries())
-    for (let j = i + 1; j < own.length; j++) if (runsOn(p, a, own[j]!)) groups.join(i, j)
-  return groups.lists().map((list) => list.map((i) => own[i]!))
+/** Edges round a face that run on in one another, and the ends of all of them. */
+interface Chain {
+  edges: number[]
+  ends: End[]
+}
+/** An end of an edge, and the direction there away from it. */
+interface End {
+  at: P3
+  away: P3
 }
 
-const lengthOf = (p: ExactPart, chain: readonly number[]): number =>
-  chain.reduce((sum, e) => sum + p.edges[e]!.length, 0)
+/** The edges round a face, those that run on in one another together. */
+function chainsRound(p: ExactPart, face: number): Chain[] {
+  const own = p.edges.flatMap((e, i) => (e.faces.length === 2 && e.faces.includes(face) ? [i] : []))
+  const ends = own.map((e) => endsOf(edgeLine(p, e)))
+  const groups = new Groups(own.length)
+  for (const [i, a] of ends.entries())
+    for (let j = i + 1; j < own.length; j++) if (runOn(a, ends[j]!)) groups.join(i, j)
+  return groups
+    .lists()
+    .map((list) => ({ edges: list.map((i) => own[i]!), ends: list.flatMap((i) => ends[i]!) }))
+}
 
-/** The two ends of an edge, and the directions there away from it. */
-function endsOf(p: ExactPart, edge: number): { at: P3; away: P3 }[] {
-  const pts = edgeLine(p, edge)
+function endsOf(pts: readonly P3[]): End[] {
   const n = pts.length
   const end = (i: number, j: number) => ({ at: pts[i]!, away: unit3(sub3(pts[i]!, pts[j]!)) })
   return n < 2 ? [] : [end(0, 1), end(n - 1, n - 2)]
 }
-const touching = (a: P3, b: P3): boolean => norm3(sub3(a, b)) < 1e-4
+const touching = (a: End, b: End): boolean => norm3(sub3(a.at, b.at)) < 1e-4
 /** Lines that show a curve bend by no more than this at a place, as the cosine. */
 const ON = Math.cos(2 * SHOWN.angle)
-const runsOn = (p: ExactPart, a: number, b: number): boolean =>
-  endsOf(p, a).some((x) =>
-    endsOf(p, b).some((y) => touching(x.at, y.at) && -dot3(x.away, y.away) > ON),
-  )
-const meet = (p: ExactPart, a: readonly number[], b: readonly number[]): boolean =>
-  a.some((e) =>
-    b.some((f) => endsOf(p, e).some((x) => endsOf(p, f).some((y) => touching(x.at, y.at)))),
-  )
+const runOn = (a: readonly End[], b: readonly End[]): boolean =>
+  a.some((x) => b.some((y) => touching(x, y) && -dot3(x.away, y.away) > ON))
+const meet = (a: Chain, b: Chain): boolean => a.ends.some((x) => b.ends.some((y) => touching(x, y)))
+
+const lengthOf = (p: ExactPart, chain: readonly number[]): number =>
+  chain.reduce((sum, e) => sum + p.edges[e]!.length, 0)
 
 const segmentsOf = (pts: readonly P3[]): [P3, P3][] => pts.slice(1).map((b, i) => [pts[i]!, b])
 

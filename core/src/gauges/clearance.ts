@@ -1,14 +1,6 @@
 import { cross3, dot3, fixed, type P3, placeAt, sub3 } from '../math'
-import { type Hit, MeshTree, noHit, type TriMesh } from '../mesh'
+import { type Hit, type MeshTree, noHit, type TriMesh, treeOf } from '../mesh'
 import type { GaugeSpec } from './spec'
-
-/** Made once for each mesh. */
-const trees = new WeakMap<TriMesh, MeshTree>()
-function treeOf(mesh: TriMesh): MeshTree {
-  const known = trees.get(mesh) ?? new MeshTree(mesh)
-  trees.set(mesh, known)
-  return known
-}
 
 /** Whether a corner of one mesh lies in the material of another: a ray from it leaves the material first. */
 function liesIn(mesh: TriMesh, other: MeshTree, of: TriMesh): boolean {

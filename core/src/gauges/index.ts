@@ -2,7 +2,7 @@ export { type Balance, balanceOf, footRadius, tippingAngle } from './balance'
 export {
   type FillCurve,
   fillCurve,
-  levelScale,
+  heightFor,
   type SectionCurve,
   sectionCurve,
   type WallHistogram,

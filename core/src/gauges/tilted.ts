@@ -1,44 +1,29 @@
-import { fixed } from '../math'
-import { basinOf, type TriMesh } from '../mesh'
-import { solidMesh, type TurnedBody } from '../turned'
+import { fixed, type P3 } from '../math'
+import { basinOf, movedMesh, type TriMesh } from '../mesh'
+import { shownMesh } from '../turned'
 import { nothing, reading } from './capacity'
 import type { GaugeSpec, Reading } from './spec'
 
-/** Of turned bodies the triangles a tilt is read on, kept while the body is. */
-const coarse = new WeakMap<TurnedBody, TriMesh>()
-const FACETS = { chord: 0.05, angle: 0.2 }
-function facetsOf(turned: TurnedBody): TriMesh {
-  const known = coarse.get(turned) ?? (solidMesh(turned, FACETS) as TriMesh)
-  coarse.set(turned, known)
-  return known
-}
+/** The last tilted mesh, kept while the upright one is: what it holds is kept by it. */
+const last = new WeakMap<TriMesh, { tilt: number; toward: number; mesh: TriMesh }>()
 
-/** Tilted meshes by tilt, kept while the upright one is. */
-const tilts = new WeakMap<TriMesh, Map<string, TriMesh>>()
-
-/** The mesh leaning by `tilt` rad towards `toward` rad from x, about the upright line through the origin's foot. */
+/** The mesh leaning by `tilt` rad towards `toward` rad from x. */
 function leaning(mesh: TriMesh, tilt: number, toward: number): TriMesh {
-  const key = `${tilt} ${toward}`
-  const own = tilts.get(mesh) ?? new Map<string, TriMesh>()
-  tilts.set(mesh, own)
-  const known = own.get(key)
-  if (known) return known
+  const before = last.get(mesh)
+  if (before?.tilt === tilt && before.toward === toward) return before.mesh
   const [c, s] = [Math.cos(tilt), Math.sin(tilt)]
   const [u, v] = [Math.cos(toward), Math.sin(toward)]
-  const positions = new Float64Array(mesh.positions.length)
-  for (let i = 0; i < positions.length; i += 3) {
-    const [x, y, z] = [mesh.positions[i]!, mesh.positions[i + 1]!, mesh.positions[i + 2]!]
-    // Along the direction it leans to, and across it.
-    const [p, q] = [u * x + v * y, -v * x + u * y]
-    const [a, b] = [c * p + s * z, -s * p + c * z]
-    positions[i] = u * a - v * q
-    positions[i + 1] = v * a + u * q
-    positions[i + 2] = b
-  }
-  const made = { positions, triangles: mesh.triangles }
-  own.set(key, made)
+  // Turned about the level line square to the way it leans (Rodrigues).
+  const m: [P3, P3, P3] = [
+    [c * u * u + v * v, (c - 1) * u * v, s * u],
+    [(c - 1) * u * v, c * v * v + u * u, s * v],
+    [-s * u, -s * v, c],
+  ]
+  const made = movedMesh({ ...mesh, faceOf: NO_FACES }, { m, t: [0, 0, 0] })
+  last.set(mesh, { tilt, toward, mesh: made })
   return made
 }
+const NO_FACES = new Uint32Array(0)
 
 export const tiltedGauge: GaugeSpec = {
   kind: 'tilted',
@@ -54,7 +39,7 @@ export const tiltedGauge: GaugeSpec = {
       start: 0,
     },
   ],
-  ofSection: ({ turned }, params) => tilted(facetsOf(turned), params),
+  ofSection: ({ turned }, params) => tilted(shownMesh(turned), params),
   ofSolid: ({ mesh }, params) => (mesh ? tilted(mesh, params) : 'Its triangles are not there.'),
 }
 

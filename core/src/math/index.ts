@@ -36,6 +36,7 @@ export {
 } from './vec2'
 export {
   add3,
+  cornersAt,
   cross3,
   dot3,
   type Frame,

@@ -39,6 +39,16 @@ export const placeAt = (p: ArrayLike<number>, i: number): P3 => [
   p[3 * i + 2]!,
 ]
 
+/** The corners of the t-th triangle of an indexed mesh. */
+export const cornersAt = (
+  { positions: p, triangles }: { positions: ArrayLike<number>; triangles: ArrayLike<number> },
+  t: number,
+): [P3, P3, P3] => [
+  placeAt(p, triangles[3 * t]!),
+  placeAt(p, triangles[3 * t + 1]!),
+  placeAt(p, triangles[3 * t + 2]!),
+]
+
 /** Distance of a place from a straight piece between two others, mm. */
 export function toSegment(a: P3, b: P3, p: P3): number {
   const u = sub3(b, a)

@@ -1,5 +1,5 @@
 import type { P2, P3 } from '../math'
-import { slice } from './slice'
+import { slice, twiceArea } from './slice'
 import type { TriMesh } from './types'
 
 /** What a closed mesh holds when it stands upright and is filled until it runs over. */
@@ -165,7 +165,13 @@ function levelsOf(mesh: TriMesh): Level[] {
       const [from, to] = [a + ((b - a) * k) / n, a + ((b - a) * (k + 1)) / n]
       const z = (from + to) / 2
       const lines = slice(mesh, level(z)).filter((l) => l.length > 3)
-      out.push({ z, from, to, pockets: pocketsOf(lines), solids: lines.filter((l) => turn(l) > 0) })
+      out.push({
+        z,
+        from,
+        to,
+        pockets: pocketsOf(lines),
+        solids: lines.filter((l) => twiceArea(l) > 0),
+      })
     }
   }
   return [...out, empty(high)]
@@ -186,12 +192,8 @@ function flatHeights({ positions: p, triangles: t }: TriMesh): number[] {
   return sorted.filter((z, i) => i === 0 || z - sorted[i - 1]! > near)
 }
 
-/** Twice the area, positive where the loop runs to the left. */
-const turn = (loop: readonly P2[]): number =>
-  loop.slice(1).reduce((sum, q, i) => sum + loop[i]![0] * q[1] - q[0] * loop[i]![1], 0)
-
 function pocketsOf(lines: readonly P2[][]): Pocket[] {
-  const loops = lines.filter((l) => l.length > 3).map((l) => ({ l, area: turn(l) / 2 }))
+  const loops = lines.filter((l) => l.length > 3).map((l) => ({ l, area: twiceArea(l) / 2 }))
   const holes = loops.filter((x) => x.area < 0)
   const solids = loops.filter((x) => x.area > 0)
   return holes.map(({ l, area }) => {

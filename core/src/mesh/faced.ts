@@ -1,4 +1,4 @@
-import { cross3, dot3, norm3, type P3, placeAt, sub3 } from '../math'
+import { cornersAt, cross3, dot3, norm3, type P3, sub3 } from '../math'
 import { Groups } from './groups'
 import type { TriMesh } from './types'
 import { weld } from './weld'
@@ -12,11 +12,7 @@ export interface FacedMesh extends TriMesh {
 export function facesBySharpEdges(m: TriMesh, angle: number): FacedMesh {
   const count = m.triangles.length / 3
   const normals = Array.from({ length: count }, (_, t): P3 => {
-    const [a, b, c] = [0, 1, 2].map((k) => placeAt(m.positions, m.triangles[3 * t + k]!)) as [
-      P3,
-      P3,
-      P3,
-    ]
+    const [a, b, c] = cornersAt(m, t)
     return cross3(sub3(b, a), sub3(c, a))
   })
   const groups = new Groups(count)

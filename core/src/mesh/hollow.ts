@@ -1,4 +1,4 @@
-import { bad, cross3, dot3, good, mm, type Outcome, type P3, placeAt, sub3 } from '../math'
+import { bad, cornersAt, cross3, dot3, good, mm, type Outcome, type P3, sub3 } from '../math'
 import { contour, type Field } from './contour'
 import type { FacedMesh } from './faced'
 import { measureMesh } from './measure'
@@ -35,7 +35,7 @@ export function hollowed(
   wall: number,
   solids: MeshSolids,
 ): Outcome<Hollow> {
-  const { area } = measureMesh(body)
+  const { area, bounds } = measureMesh(body)
   const cell = Math.min(wall / 2, Math.sqrt(area / CELLS))
   if (area / cell ** 2 > MOST)
     return bad(
@@ -45,7 +45,7 @@ export function hollowed(
   // Facets cut into round walls from the hollow side; what that takes is added first.
   let more = cell ** 2 / (8 * wall) + COARSER
   for (let round = 0; ; round++) {
-    const made = attempt(body, open, wall + more, cell, solids)
+    const made = attempt(body, bounds, open, wall + more, cell, solids)
     if (!made.ok) return made
     const missing = wall - made.value.wall.min
     if (missing <= SHORT) return made
@@ -60,13 +60,14 @@ export function hollowed(
 
 function attempt(
   body: FacedMesh,
+  bounds: { min: P3; max: P3 },
   open: ReadonlySet<number>,
   wall: number,
   cell: number,
   solids: MeshSolids,
 ): Outcome<Hollow> {
   const probe = new Probe(body, open, wall, cell)
-  const found = contour(probe, measureMesh(body).bounds, cell)
+  const found = contour(probe, bounds, cell)
   if (found.triangles.length === 0)
     return bad(
       'no-cavity',
@@ -92,11 +93,7 @@ const middleOf = (
   m: { positions: ArrayLike<number>; triangles: ArrayLike<number> },
   t: number,
 ): P3 => {
-  const [a, b, c] = [0, 1, 2].map((k) => placeAt(m.positions, m.triangles[3 * t + k]!)) as [
-    P3,
-    P3,
-    P3,
-  ]
+  const [a, b, c] = cornersAt(m, t)
   return [(a[0] + b[0] + c[0]) / 3, (a[1] + b[1] + c[1]) / 3, (a[2] + b[2] + c[2]) / 3]
 }
 
@@ -112,6 +109,7 @@ class Probe implements Field {
   /** How far the cavity reaches out through open faces, mm; no more than a wall. */
   readonly #out: number
   readonly #hit: Hit = noHit()
+  readonly #ray: Hit = noHit()
   /** The place inside that is farthest from all kept faces, of those looked at. */
   deepest: P3 = [0, 0, 0]
   #depth = 0
@@ -127,7 +125,7 @@ class Probe implements Field {
   }
 
   at(x: number, y: number, z: number): number {
-    const kept = this.#distance(this.#kept, x, y, z, Number.POSITIVE_INFINITY)
+    const kept = this.#distance(this.#kept, x, y, z)
     // Beside a kept face it is wall, on whichever side of it.
     if (kept < this.#wall) return this.#wall - kept
     return Math.max(this.#wall - kept, this.#beyond(x, y, z))
@@ -135,9 +133,9 @@ class Probe implements Field {
 
   /** Whether a ball of radius r about a place lies all within the cavity or all without it. */
   plain(x: number, y: number, z: number, r: number): boolean {
-    const kept = this.#distance(this.#kept, x, y, z, Number.POSITIVE_INFINITY)
+    const kept = this.#distance(this.#kept, x, y, z)
     if (kept + r < this.#wall) return true
-    const all = this.#distance(this.#all, x, y, z, Number.POSITIVE_INFINITY)
+    const all = this.#distance(this.#all, x, y, z)
     if (all <= r) return false
     if (this.#inside(x, y, z)) {
       if (kept > this.#depth) {
@@ -154,7 +152,7 @@ class Probe implements Field {
     let [min, max] = [Number.POSITIVE_INFINITY, 0]
     for (let t = 0; t < mesh.faceOf.length; t++) {
       if (!behind(mesh.faceOf[t]!)) continue
-      const d = this.#distance(this.#kept, ...middleOf(mesh, t), Number.POSITIVE_INFINITY)
+      const d = this.#distance(this.#kept, ...middleOf(mesh, t))
       min = Math.min(min, d)
       max = Math.max(max, d)
     }
@@ -163,30 +161,28 @@ class Probe implements Field {
 
   /** The face of the body that a place of the cavity lies behind. */
   faceBehind(p: P3): number {
-    this.#distance(this.#kept, ...p, Number.POSITIVE_INFINITY)
+    this.#distance(this.#kept, ...p)
     return this.#faces[this.#hit.triangle] ?? 0
   }
 
   /** Signed distance to the body, which reaches further out where the nearest face is open. */
   #beyond(x: number, y: number, z: number): number {
-    const d = this.#distance(this.#all, x, y, z, Number.POSITIVE_INFINITY)
+    const d = this.#distance(this.#all, x, y, z)
     const out = this.#open.has(this.#body.faceOf[this.#hit.triangle]!) ? this.#out : 0
     return (this.#inside(x, y, z) ? -d : d) - out
   }
 
-  #distance(tree: MeshTree, x: number, y: number, z: number, within: number): number {
-    return tree.nearest(x, y, z, within, -1, this.#hit) ? this.#hit.d : within
+  #distance(tree: MeshTree, x: number, y: number, z: number): number {
+    const found = tree.nearest(x, y, z, Number.POSITIVE_INFINITY, -1, this.#hit)
+    return found ? this.#hit.d : Number.POSITIVE_INFINITY
   }
 
   /** Whether a place lies inside: from which side the first triangle along a ray is seen. */
   #inside(x: number, y: number, z: number): boolean {
-    const ray = noHit()
+    const ray = this.#ray
     for (const [ux, uy, uz] of WAYS) {
       if (!this.#all.along(x, y, z, ux, uy, uz, 0, Number.POSITIVE_INFINITY, ray)) return false
-      const { positions, triangles } = this.#body
-      const [a, b, c] = [0, 1, 2].map((k) =>
-        placeAt(positions, triangles[3 * ray.triangle + k]!),
-      ) as [P3, P3, P3]
+      const [a, b, c] = cornersAt(this.#body, ray.triangle)
       const n = cross3(sub3(b, a), sub3(c, a))
       const seen = dot3(n, [ux, uy, uz]) / (Math.hypot(...n) || 1)
       if (Math.abs(seen) > GRAZING) return seen > 0

@@ -61,3 +61,17 @@ export function slice(m: TriMesh, plane: Frame): P2[][] {
   for (const start of next.keys()) while (next.get(start)!.length > 0) walk(start)
   return out
 }
+
+/** Twice the area of a polyline that ends where it starts, positive where it runs to the left. */
+export function twiceArea(loop: readonly P2[]): number {
+  let sum = 0
+  for (let i = 1; i < loop.length; i++) {
+    const [a, b] = [loop[i - 1]!, loop[i]!]
+    sum += a[0] * b[1] - b[0] * a[1]
+  }
+  return sum
+}
+
+/** The area of the material a plane cuts of a closed mesh, mm2. */
+export const sliceArea = (m: TriMesh, plane: Frame): number =>
+  slice(m, plane).reduce((sum, loop) => sum + twiceArea(loop) / 2, 0)

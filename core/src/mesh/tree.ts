@@ -267,3 +267,11 @@ export class MeshTree {
     return sum
   }
 }
+
+/** Made once for each mesh. */
+const trees = new WeakMap<TriMesh, MeshTree>()
+export function treeOf(mesh: TriMesh): MeshTree {
+  const known = trees.get(mesh) ?? new MeshTree(mesh)
+  trees.set(mesh, known)
+  return known
+}

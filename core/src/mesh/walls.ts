@@ -65,7 +65,7 @@ function read(mesh: TriMesh): WallField | null {
   const enough = wholeArea(mesh) / CELLS
   let [sum, weight, since] = [0, 0, 0]
   for (let c = 0; c < count; c++) {
-    const area = areaOf(cells, 9 * c)
+    const area = cellArea(cells, 9 * c)
     since += area
     const last = read[read.length - 1]
     // Of many triangles smaller than a cell one is read for its neighbours.
@@ -91,7 +91,7 @@ const cornersOf = ({ positions: p, triangles: t }: TriMesh, i: number): number[]
 
 function wholeArea(mesh: TriMesh): number {
   let whole = 0
-  for (let i = 0; i < mesh.triangles.length / 3; i++) whole += areaOf(cornersOf(mesh, i), 0)
+  for (let i = 0; i < mesh.triangles.length / 3; i++) whole += cellArea(cornersOf(mesh, i), 0)
   return whole
 }
 
@@ -124,7 +124,7 @@ function cut(mesh: TriMesh, cells: number[], owners: number[]): void {
         if (d > longest) [longest, from] = [d, k]
       }
       if (longest <= most) {
-        if (areaOf(c, 0) > 1e-10) {
+        if (cellArea(c, 0) > 1e-10) {
           cells.push(...c)
           owners.push(i)
         }
@@ -144,7 +144,8 @@ function cut(mesh: TriMesh, cells: number[], owners: number[]): void {
 const far = (c: ArrayLike<number>, i: number, j: number): number =>
   Math.hypot(c[j]! - c[i]!, c[j + 1]! - c[i + 1]!, c[j + 2]! - c[i + 2]!)
 
-function areaOf(c: ArrayLike<number>, o: number): number {
+/** The area of the triangle whose nine numbers start at `o`, mm2. */
+export function cellArea(c: ArrayLike<number>, o: number): number {
   const [ux, uy, uz] = [c[o + 3]! - c[o]!, c[o + 4]! - c[o + 1]!, c[o + 5]! - c[o + 2]!]
   const [vx, vy, vz] = [c[o + 6]! - c[o]!, c[o + 7]! - c[o + 1]!, c[o + 8]! - c[o + 2]!]
   return Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2

@@ -1,4 +1,3 @@
-import { SHOWN } from '../exact'
 import {
   type GaugeSpec,
   gaugeSpec,
@@ -14,7 +13,7 @@ import { type Solutions, SPARING, solveFor, type WorkingRange, workingRange } fr
 import type { TriMesh } from '../mesh'
 import { type Body, opSpec, type State, WaitsForKernel } from '../ops'
 import { DIMENSIONS, relationWords, tryValue } from '../profile'
-import { solidMesh, type TurnedBody } from '../turned'
+import { shownMesh } from '../turned'
 import {
   ExpressionError,
   type GaugeDoc,
@@ -117,16 +116,9 @@ function betweenPicked(
   return b.ok ? read(a.value, b.value) : b.diagnosis.message
 }
 
-/** Made once for each half-section. */
-const meshes = new WeakMap<TurnedBody, TriMesh>()
-
 /** The triangles of a body of any kind. */
-export function triangleMesh({ shape }: Body): TriMesh {
-  if (shape.kind !== 'turned') return shape.mesh
-  const known = meshes.get(shape.turned) ?? solidMesh(shape.turned, SHOWN)
-  meshes.set(shape.turned, known)
-  return known
-}
+export const triangleMesh = ({ shape }: Body): TriMesh =>
+  shape.kind === 'turned' ? shownMesh(shape.turned) : shape.mesh
 
 const worldOf = (w: Workpiece, built: Rebuilt, state: State): World => ({
   w,

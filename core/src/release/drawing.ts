@@ -1,9 +1,8 @@
 import type { P2 } from '../math'
-import { fixed, rounded } from '../math'
+import { fixed } from '../math'
 import { cavityOf, sectionBounds, sectionLines, type TurnedBody, wallAlong } from '../turned'
+import { n, xmlText } from './xml'
 
-const n = (x: number): string => `${rounded(x, 3)}`
-const xmlText = (s: string) => s.replace(/[<>&"]/g, (c) => `&#${c.charCodeAt(0)};`)
 const MARGIN = 28
 
 /**

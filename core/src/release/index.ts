@@ -1,6 +1,7 @@
 export { sectionDrawing } from './drawing'
 export { readDxf, writeDxf } from './dxf'
 export { letterOutlines } from './lettering'
+export { levelScale } from './levelscale'
 export {
   type BodyMeasure,
   MAX_GEOMETRY_BYTES,

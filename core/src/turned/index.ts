@@ -44,6 +44,7 @@ export {
   SECTION,
   type SolidMesh,
   sectionLines,
+  shownMesh,
   solidMesh,
 } from './tessellate'
 export { thinnestNeck, type WallReading, type WallSpot, wallAlong, wallOver } from './wall'

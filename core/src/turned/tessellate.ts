@@ -1,5 +1,6 @@
 import earcut from 'earcut'
 import { flattenParams, pointAt, tangentAt } from '../curve'
+import { SHOWN } from '../exact'
 import { left, type P2 } from '../math'
 import { AXIS, type Loop, type Region, type Seg } from '../profile'
 import { bodyLoops, isWhole, type TurnedBody, turnedPoint } from './body'
@@ -255,4 +256,13 @@ export function sectionLines(b: TurnedBody, chord: number): { name: string; poin
       name: s.name,
       points: flattenParams(s.curve, chord).map((t) => pointAt(s.curve, t)),
     }))
+}
+
+/** Made once for each half-section. */
+const shown = new WeakMap<TurnedBody, SolidMesh>()
+/** The watertight mesh a turned body is measured by where its half-section does not do. */
+export function shownMesh(b: TurnedBody): SolidMesh {
+  const known = shown.get(b) ?? solidMesh(b, SHOWN)
+  shown.set(b, known)
+  return known
 }

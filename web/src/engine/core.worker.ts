@@ -1,6 +1,6 @@
 import { flattenParams, line, pointAt } from '@ivory/core/curve'
 import { SHOWN } from '@ivory/core/exact'
-import { fillCurve, levelScale, sectionCurve, wallHistogram } from '@ivory/core/gauges'
+import { fillCurve, sectionCurve, wallHistogram } from '@ivory/core/gauges'
 import { dist, good } from '@ivory/core/math'
 import { slice, wallField } from '@ivory/core/mesh'
 import { type Body, profileCells } from '@ivory/core/ops'
@@ -23,6 +23,7 @@ import {
 import {
   drawingOf,
   letterOutlines,
+  levelScale,
   type Outlines,
   readDxf,
   readSvg,

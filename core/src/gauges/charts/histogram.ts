@@ -1,4 +1,4 @@
-import { type TriMesh, wallField } from '../../mesh'
+import { cellArea, type TriMesh, wallField } from '../../mesh'
 
 /** How much of a surface lies over walls of a width: bands (mm) and their share of what has a wall. */
 export interface WallHistogram {
@@ -20,17 +20,11 @@ export function wallHistogram(mesh: TriMesh): WallHistogram | null {
   for (let c = 0; c < walls.length; c++) {
     const wall = walls[c]!
     if (Number.isNaN(wall)) continue
-    const area = areaOf(cells, 9 * c)
+    const area = cellArea(cells, 9 * c)
     whole += area
     const band = Math.min(BANDS - 1, Math.max(0, Math.floor((wall - min.wall) / width)))
     share[band]! += area
   }
   const from = share.map((_, i) => min.wall + i * width)
   return { from, to: from.map((f) => f + width), share: share.map((s) => s / (whole || 1)) }
-}
-
-function areaOf(c: Float32Array, i: number): number {
-  const [ux, uy, uz] = [c[i + 3]! - c[i]!, c[i + 4]! - c[i + 1]!, c[i + 5]! - c[i + 2]!]
-  const [vx, vy, vz] = [c[i + 6]! - c[i]!, c[i + 7]! - c[i + 1]!, c[i + 8]! - c[i + 2]!]
-  return Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2
 }

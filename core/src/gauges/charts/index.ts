@@ -1,4 +1,3 @@
 export { type FillCurve, fillCurve, heightFor } from './fill'
 export { type WallHistogram, wallHistogram } from './histogram'
-export { levelScale } from './scale'
 export { type SectionCurve, sectionCurve } from './section'

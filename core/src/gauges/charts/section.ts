@@ -1,5 +1,5 @@
 import type { Frame, P3 } from '../../math'
-import { slice, type TriMesh } from '../../mesh'
+import { sliceArea, type TriMesh } from '../../mesh'
 
 /** Area of the section and mass up to it along an axis: places (mm in space), mm2, g. */
 export interface SectionCurve {
@@ -34,11 +34,7 @@ export function sectionCurve(
   const plane = PLANES[along]
   const area = at.map((s) => {
     const origin = [0, 1, 2].map((j) => (j === k ? s : 0)) as unknown as P3
-    return slice(mesh, { ...plane, origin }).reduce((sum, l) => {
-      let twice = 0
-      for (let i = 1; i < l.length; i++) twice += l[i - 1]![0] * l[i]![1] - l[i]![0] * l[i - 1]![1]
-      return sum + twice / 2
-    }, 0)
+    return sliceArea(mesh, { ...plane, origin })
   })
   let sum = 0
   const mass =

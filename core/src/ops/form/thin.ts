@@ -10,6 +10,7 @@ import {
   MEET,
   openChains,
   type Region,
+  type Seg,
   type Shape,
   valueSchema,
 } from '../../profile'
@@ -54,6 +55,23 @@ const namesOf = (op: string): BandNames => ({
   end: (n) => `${op}:tip(${n})`,
 })
 
+/** All that lies within `half` mm of outlines and lines. */
+function bandAbout(
+  chains: readonly (readonly Seg[])[],
+  half: number,
+  op: string,
+): Outcome<Region[]> {
+  let band: Region[] = []
+  for (const chain of chains) {
+    const along = bandAlong(chain, half, namesOf(op))
+    if (!along.ok) return along
+    band = combine(band, along.value, JOIN)
+  }
+  return good(band)
+}
+
+const NO_WALL = bad('not-positive', 'The wall must be more than 0.')
+
 /** The wall along the outlines of closed areas. */
 export function thinned(
   areas: readonly Region[],
@@ -61,15 +79,10 @@ export function thinned(
   ctx: OpContext,
 ): Outcome<Region[]> {
   const wide = ctx.read(width, 'length')
-  if (!(wide > 0)) return bad('not-positive', 'The wall must be more than 0.')
-  let band: Region[] = []
-  for (const loop of loopsOf(areas)) {
-    const along = bandAlong(loop, thin === 'middle' ? wide / 2 : wide, namesOf(ctx.op))
-    if (!along.ok) return along
-    band = combine(band, along.value, JOIN)
-  }
-  if (thin === 'middle') return good(band)
-  const wall = combine(band, areas, thin === 'inside' ? MEET : CUT)
+  if (!(wide > 0)) return NO_WALL
+  const band = bandAbout(loopsOf(areas), thin === 'middle' ? wide / 2 : wide, ctx.op)
+  if (!band.ok || thin === 'middle') return band
+  const wall = combine(band.value, areas, thin === 'inside' ? MEET : CUT)
   if (thin === 'inside' && areaSum(wall) > areaSum(areas) * (1 - 1e-9))
     return bad('no-hollow', `A wall of ${mm(wide)} leaves no hollow inside the outline.`)
   return good(wall)
@@ -89,12 +102,5 @@ export function thinnedLines(
       [{ label: 'A wall about the line', op: ctx.op, inputs: { thin: 'middle' } }],
     )
   const wide = ctx.read(width, 'length')
-  if (!(wide > 0)) return bad('not-positive', 'The wall must be more than 0.')
-  let band: Region[] = []
-  for (const chain of openChains(liveSegs(shape, `${ctx.op}:`))) {
-    const along = bandAlong(chain, wide / 2, namesOf(ctx.op))
-    if (!along.ok) return along
-    band = combine(band, along.value, JOIN)
-  }
-  return good(band)
+  return wide > 0 ? bandAbout(openChains(liveSegs(shape, `${ctx.op}:`)), wide / 2, ctx.op) : NO_WALL
 }

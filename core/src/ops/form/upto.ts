@@ -13,9 +13,9 @@ import {
   toSpace,
 } from '../../math'
 import { type Region, segsOf } from '../../profile'
-import { exactBody } from '../exact'
+import { exactBody, loose } from '../exact'
 import type { OpContext } from '../state'
-import { prismOf, reachOf } from './prism'
+import { only, prismOf, reachOf } from './prism'
 
 /** From the profile's plane to another, which may be oblique. */
 export function upToPlane(
@@ -104,7 +104,7 @@ export function upToBody(
     p.faces.filter((x) => x.names.includes(`${ctx.op}:${word}`))
   const areaOf = (list: readonly { area: number }[]) => list.reduce((sum, x) => sum + x.area, 0)
   const before = areaOf(named(long.value, start))
-  const apart = ctx.kernel({ verb: 'apart', args: {}, on: [cut.value[0]!.key] })
+  const apart = loose(cut.value[0]!, ctx)
   if (!apart.ok) return apart
   const kept = apart.value.filter((p) => named(p, start).length > 0)
   const left = kept.reduce((sum, p) => sum + areaOf(named(p, start)), 0)
@@ -122,12 +122,13 @@ export function upToBody(
     )
   const [first, ...rest] = kept
   if (rest.length === 0) return good(first!)
-  const all = ctx.kernel({
-    verb: 'combine',
-    args: { op: ctx.op, how: 'join' },
-    on: [first!.key, ...rest.map((p) => p.key)],
-  })
-  return all.ok ? good(all.value[0]!) : all
+  return only(
+    ctx.kernel({
+      verb: 'combine',
+      args: { op: ctx.op, how: 'join' },
+      on: [first!.key, ...rest.map((p) => p.key)],
+    }),
+  )
 }
 
 /** Corners of the box about the areas, in the drawing. */

@@ -1,5 +1,6 @@
 import {
   add3,
+  cornersAt,
   cross3,
   dot3,
   type Frame,
@@ -11,7 +12,7 @@ import {
   scale3,
   sub3,
 } from '../../math'
-import { MeshTree, noHit, type TriMesh } from '../../mesh'
+import { type MeshTree, noHit, type TriMesh, treeOf } from '../../mesh'
 
 /** What is seen of a body: its surface, and the lines of its sharp edges, six numbers a piece, mm. */
 export interface Seen {
@@ -60,7 +61,7 @@ class Sight {
   readonly #hit = noHit()
 
   constructor(bodies: readonly Seen[], plane: Frame) {
-    this.#trees = bodies.map((b) => new MeshTree(b.mesh))
+    this.#trees = bodies.map((b) => treeOf(b.mesh))
     this.#plane = plane
     let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
     for (const { mesh } of bodies)
@@ -128,11 +129,7 @@ function turningAway({ positions, triangles }: TriMesh, z: P3): [P3, P3][] {
   const out: [P3, P3][] = []
   const SHARP = Math.cos(0.5)
   for (let t = 0; t < triangles.length / 3; t++) {
-    const [a, b, c] = [0, 1, 2].map((k) => placeAt(positions, triangles[3 * t + k]!)) as [
-      P3,
-      P3,
-      P3,
-    ]
+    const [a, b, c] = cornersAt({ positions, triangles }, t)
     const n = cross3(sub3(b, a), sub3(c, a))
     normals.push(scale3(n, 1 / (norm3(n) || 1)))
     for (let k = 0; k < 3; k++) {

@@ -1,5 +1,5 @@
 import { type Frame, fixed, type P2, type P3 } from '../../math'
-import { slice } from '../../mesh'
+import { slice, sliceArea } from '../../mesh'
 import { hatch } from './hatch'
 import { type Seen, viewLines } from './lines'
 
@@ -45,7 +45,7 @@ const MARGIN = 10
 const GAP = 22
 const BLOCK = { width: 120, height: 24 }
 
-const frame = (x: P3, y: P3, z: P3, origin: P3 = [0, 0, 0]): Frame => ({ origin, x, y, z })
+const frame = (x: P3, y: P3, z: P3): Frame => ({ origin: [0, 0, 0], x, y, z })
 /** First angle: from above below the front, from the left beside it on the right. */
 const VIEWS = {
   front: frame([1, 0, 0], [0, 0, 1], [0, -1, 0]),
@@ -158,26 +158,13 @@ function fullerCut(
   min: P3,
   max: P3,
 ): { seen: 'left' | 'front'; plane: Frame } {
-  const origin: P3 = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, 0]
-  const [across, along] = [
-    { ...VIEWS.left, origin: [origin[0], 0, 0] as P3 },
-    { ...VIEWS.front, origin: [0, origin[1], 0] as P3 },
-  ]
-  const area = (plane: Frame) =>
-    bodies.reduce(
-      (sum, b) => sum + Math.abs(slice(b.mesh, plane).reduce((a, l) => a + areaOf(l), 0)),
-      0,
-    )
+  const across: Frame = { ...VIEWS.left, origin: [(min[0] + max[0]) / 2, 0, 0] }
+  const along: Frame = { ...VIEWS.front, origin: [0, (min[1] + max[1]) / 2, 0] }
+  const area = (plane: Frame) => bodies.reduce((sum, b) => sum + sliceArea(b.mesh, plane), 0)
   return area(along) > 1.02 * area(across)
     ? { seen: 'front', plane: along }
     : { seen: 'left', plane: across }
 }
-
-const areaOf = (loop: readonly P2[]): number =>
-  loop.reduce((sum, a, i) => {
-    const b = loop[(i + 1) % loop.length]!
-    return sum + (a[0] * b[1] - b[0] * a[1]) / 2
-  }, 0)
 
 /** Scale and paper for views this wide and high in all, mm. */
 function chooseScale(wide: number, high: number) {

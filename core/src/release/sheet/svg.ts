@@ -1,8 +1,5 @@
-import { rounded } from '../../math'
+import { n, xmlText } from '../xml'
 import type { Pen, Sheet } from './sheet'
-
-const n = (x: number): string => `${rounded(x, 3)}`
-const xmlText = (s: string) => s.replace(/[<>&"]/g, (c) => `&#${c.charCodeAt(0)};`)
 
 /** Widths and dashes of the pens, mm (ISO 128, from memory). */
 export const PENS: Readonly<Record<Pen, { width: number; dash?: number[] }>> = {

@@ -1,16 +1,8 @@
 import type { ExactPart } from '../../../exact'
 import type { Motion } from '../../../kernel'
 import { bad, dot3, good, mm, type Outcome, type P3, scale3 } from '../../../math'
-import { MeshTree, movedMesh } from '../../../mesh'
+import { MeshTree, movedMesh, treeOf } from '../../../mesh'
 import { shift } from '../../motions'
-
-/** Trees are made once for each body. */
-const known = new WeakMap<ExactPart, MeshTree>()
-const treeOf = (part: ExactPart): MeshTree => {
-  const tree = known.get(part) ?? new MeshTree(part.mesh)
-  known.set(part, tree)
-  return tree
-}
 
 /** The least distance of a body to itself moved, mm; 0 where they touch or cross; null beyond `most`. */
 function gapTo(part: ExactPart, motion: Motion, most: number): number | null {
@@ -19,7 +11,7 @@ function gapTo(part: ExactPart, motion: Motion, most: number): number | null {
     { positions, triangles, faceOf: new Uint32Array(triangles.length / 3) },
     motion,
   )
-  return treeOf(part).gap(new MeshTree(copy), most)?.d ?? null
+  return treeOf(part.mesh).gap(new MeshTree(copy), most)?.d ?? null
 }
 
 /** Copies this near (mm) count as as far apart as asked. */
