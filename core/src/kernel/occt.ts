@@ -3,7 +3,7 @@ import type { Frame, P3 } from '../math'
 import { Numbered, type Oc, partsOf } from './explore'
 import { guarded } from './guard'
 import { boolean, part, square } from './make/boolean'
-import { moved, together } from './make/move'
+import { moved, skin, together } from './make/move'
 import { chamfer, fillet } from './make/rounding'
 import { prism, sheet, turn } from './make/sweep'
 import { draft, repaired, thick } from './make/thick'
@@ -89,6 +89,9 @@ class OcctKernel implements Kernel {
   }
   sheet(chain: WireCurve[], way: P3): Made {
     return this.#made('The sheet failed', (oc, s) => sheet(oc, s, chain, way))
+  }
+  skin(h: SolidHandle, faces: number[]): Made {
+    return this.#made('Taking faces failed', (oc, s) => skin(oc, s, this.#shape(h), faces))
   }
   moved(h: SolidHandle, motion: Motion): Made {
     return this.#made('Moving failed', (oc, s) => moved(oc, s, this.#shape(h), motion))

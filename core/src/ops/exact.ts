@@ -5,9 +5,12 @@ import { sectionBounds, type TurnedBody, turnedJob } from '../turned'
 import type { Body, OpContext } from './state'
 
 /** A body as an exact one: lifted where it is turned. Faces keep their names. */
-export function exactOf(body: Body, ctx: OpContext): Outcome<ExactPart> {
-  if (body.shape.kind !== 'turned') return good(body.shape)
-  const made = ctx.kernel(turnedJob(body.shape.turned))
+export const exactOf = (body: Body, ctx: OpContext): Outcome<ExactPart> =>
+  exactShape(body.shape, ctx)
+
+export function exactShape(shape: Body['shape'], ctx: OpContext): Outcome<ExactPart> {
+  if (shape.kind !== 'turned') return good(shape)
+  const made = ctx.kernel(turnedJob(shape.turned))
   return made.ok ? good(made.value[0]!) : made
 }
 

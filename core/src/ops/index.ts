@@ -16,6 +16,7 @@ export {
   type State,
   said,
   sectionOf,
+  type Tool,
   turnedOf,
   WaitsForKernel,
 } from './state'

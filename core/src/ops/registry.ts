@@ -16,7 +16,7 @@ import { alignOp } from './refine/place/align'
 import { mirrorOp } from './refine/place/mirror'
 import { moveOp } from './refine/place/move'
 import { shellOp } from './refine/shell'
-import { splitOp } from './refine/split'
+import { splitOp } from './refine/split/split'
 import type { OpSpec } from './spec'
 
 /** Every operation there is, by kind. */

@@ -24,7 +24,7 @@ export type Field = {
       /** As many as can be meant; one more takes the place of the last. */
       most?: number
     }
-  | { type: 'bodies' | 'profiles' | 'planes' }
+  | { type: 'bodies' | 'profiles' | 'planes' | 'ops' }
   | { type: 'text' }
   | { type: 'drawing' }
   | { type: 'areas' }

@@ -39,6 +39,15 @@ export interface Profile {
   key: string
 }
 
+/** What an op added to a body or took from it: it can be done again elsewhere. */
+export interface Tool {
+  how: 'join' | 'cut'
+  /** The body it worked on. */
+  body: string
+  shapes: Body['shape'][]
+  key: string
+}
+
 /** Everything that exists after an op. Never changed in place. */
 export interface State {
   planes: Readonly<Record<string, Plane>>
@@ -46,6 +55,8 @@ export interface State {
   points: Readonly<Record<string, Point>>
   profiles: Readonly<Record<string, Profile>>
   bodies: Readonly<Record<string, Body>>
+  /** By the id of the op. */
+  tools: Readonly<Record<string, Tool>>
 }
 
 const plane = (x: Frame['x'], y: Frame['y'], z: Frame['z']): Frame => ({
@@ -66,6 +77,7 @@ export const START: State = {
   points: {},
   profiles: {},
   bodies: {},
+  tools: {},
 }
 
 /** What an op sees. Everything it reads is noted, so that it runs again only when that changed. */
@@ -77,6 +89,7 @@ export interface OpContext {
   point(id: string): Point | undefined
   profile(id: string): Profile | undefined
   body(id: string): Body | undefined
+  tool(op: string): Tool | undefined
   /** Whether any body of the route so far ever had a face of this name. */
   knew(face: string): boolean
   /** The name of a kept file; undefined where there is none. */
@@ -111,6 +124,7 @@ export interface OpResult {
   points?: Record<string, Omit<Point, 'key'>>
   profiles?: Record<string, Omit<Profile, 'key'>>
   bodies?: Record<string, Omit<Body, 'key'> | null>
+  tool?: Omit<Tool, 'key'>
   /** The result stands, but is not what was asked: the first of the warnings says why. */
   failed?: boolean
   /** What a person should know although the op worked. */

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { ExactPart } from '../exact'
+import { profileCells } from '../ops'
+import { cellAt, cellRef } from '../profile'
 import type { Op } from '../workpiece'
 import { circles, outline, rectangle } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
@@ -192,5 +194,67 @@ describe('text on a face', () => {
     )
     expect(reports[0]!.diagnoses[0]!.code).toBe('thin-stroke')
     expect(reports[0]!.diagnoses[0]!.places.length).toBeGreaterThan(0)
+  })
+})
+
+describe('split, by chosen areas and along faces', () => {
+  const rings2 = circles(30, 'pair', 'top', [
+    [25, 20, 10],
+    [35, 20, 10],
+  ])
+  // They cross, which is meant here.
+  const pair = { ...rings2, inputs: { ...rings2.inputs, use: 'open' } }
+  it('each chosen area is a part of its own, in the order they were chosen', async () => {
+    const first = await built(piece([base, block, pair]))
+    const cells = profileCells(first.state.profiles.pair!.shape)
+    const ref = (x: number) => cellRef(cellAt(cells, [x, 20])!)
+    // Two circles of radius R a distance d apart share 2 R2 acos(d / 2R) - d/2 sqrt(4 R2 - d2).
+    const lens = 200 * Math.acos(0.5) - 5 * Math.sqrt(300)
+    const v = volumesOf(
+      await bodiesOf([
+        base,
+        block,
+        pair,
+        split({ how: 'tools', profiles: ['pair'], areas: [ref(30), ref(18)] }),
+      ]),
+    )
+    expect(v['parts-1']).toBeCloseTo(lens * 20, 4)
+    expect(v['parts-2']).toBeCloseTo((100 * Math.PI - lens) * 20, 4)
+    expect(v.block).toBeCloseTo(48000 - 100 * Math.PI * 20, 4)
+  })
+  const sill = rectangle(40, 'sill', 'top', [-10, -10], [80, 60])
+  const low = op(50, 'extrude', 'low', { profile: 'sill', mode: 'new', length: 7 })
+  it('a flat face parts on all of its plane, of whatever body it is', async () => {
+    const first = await bodiesOf([base, block, sill, low])
+    const top = face(first.low!.shape as ExactPart, 'low:end')
+    const v = volumesOf(
+      await bodiesOf([
+        base,
+        block,
+        sill,
+        low,
+        split({ how: 'faces', holder: 'low', faces: [top] }),
+      ]),
+    )
+    expect(v.block).toBeCloseTo(2400 * 7, 4)
+    expect(v.parts).toBeCloseTo(2400 * 13, 4)
+  })
+  it('a round one as far as it goes; what lies behind it comes first; one that ends inside is refused', async () => {
+    const rod = circles(40, 'rod', 'front', [[0, 10, 25]])
+    const log = (length: number) =>
+      op(50, 'extrude', 'log', { profile: 'rod', mode: 'new', side: 'alike', length })
+    const along = async (length: number) => {
+      const first = await bodiesOf([base, block, rod, log(length)])
+      const round = face(first.log!.shape as ExactPart, 'log:ring1')
+      return [base, block, rod, log(length), split({ how: 'faces', holder: 'log', faces: [round] })]
+    }
+    const v = volumesOf(await bodiesOf(await along(120)))
+    // Of a circle of radius R, between x = 0 and where it ends, and 10 either side of its middle.
+    const half = 10 * Math.sqrt(525) + 625 * Math.asin(10 / 25)
+    expect(v.block).toBeCloseTo(half * 40, 3)
+    expect(v.parts).toBeCloseTo(48000 - half * 40, 3)
+    expect((await diagnosis(await along(15))).message).toMatch(
+      /do not go right through|ends inside/,
+    )
   })
 })

@@ -13,6 +13,7 @@ import {
   START,
   type State,
   said,
+  type Tool,
   WaitsForKernel,
 } from '../ops'
 import { faceNames } from '../turned'
@@ -62,6 +63,7 @@ interface Kept {
   version: number
   reads: Read[]
   outcome: { ok: true; value: OpResult } | { ok: false; diagnosis: Diagnosis }
+  op: string
   key: string
 }
 
@@ -85,8 +87,8 @@ export class RebuildCache {
     this.exact.forgetStopped()
     for (const [op, kept] of this.#kept) if (!kept.outcome.ok) this.#kept.delete(op)
   }
-  keep(op: string, kept: Omit<Kept, 'key'>): Kept {
-    const full = { ...kept, key: `${op}#${++this.#serial}` }
+  keep(op: string, kept: Omit<Kept, 'key' | 'op'>): Kept {
+    const full = { ...kept, op, key: `${op}#${++this.#serial}` }
     this.#kept.set(op, full)
     return full
   }
@@ -116,7 +118,7 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
       if (run.waits) waits.push(run.waits)
       for (const id of touchedBy(op, run.last)) stale.add(id)
       // What it last made stays shown until the new is there.
-      if (run.last?.outcome.ok) state = applied(state, run.last.outcome.value, run.last.key, w)
+      if (run.last?.outcome.ok) state = applied(state, run.last.outcome.value, run.last, w)
       const why = run.waits ? 'the exact kernel is at work' : 'waits for what comes before'
       const report = reportOf(op, 'waits', 0, false, why, [])
       reports.push(report)
@@ -128,7 +130,7 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
     let report: OpReport
     if (kept.outcome.ok) {
       const { warnings, consequence, failed } = kept.outcome.value
-      state = applied(state, kept.outcome.value, kept.key, w)
+      state = applied(state, kept.outcome.value, kept, w)
       const status = failed ? 'fail' : warnings.length > 0 ? 'warn' : 'ok'
       report = reportOf(op, status, ms, reused, consequence, warnings)
     } else {
@@ -299,6 +301,7 @@ export function contextOf(op: string, world: World, reads: Read[]): OpContext {
     point: entity<Point>('points', state.points),
     profile: entity<Profile>('profiles', state.profiles),
     body: entity<Body>('bodies', state.bodies),
+    tool: entity<Tool>('tools', state.tools),
     knew: (face) =>
       past.some((s) =>
         Object.values(s.bodies).some(({ shape }) =>
@@ -312,7 +315,7 @@ export function contextOf(op: string, world: World, reads: Read[]): OpContext {
   }
 }
 
-function applied(state: State, r: OpResult, key: string, w: Workpiece): State {
+function applied(state: State, r: OpResult, { key, op }: Kept, w: Workpiece): State {
   const keyed = <T>(add: Record<string, T> | undefined) =>
     Object.fromEntries(Object.entries(add ?? {}).map(([id, x]) => [id, { ...x, key }]))
   const bodies: Record<string, Body> = { ...state.bodies }
@@ -327,5 +330,6 @@ function applied(state: State, r: OpResult, key: string, w: Workpiece): State {
     points: { ...state.points, ...keyed(r.points) },
     profiles: { ...state.profiles, ...keyed(r.profiles) },
     bodies,
+    tools: r.tool ? { ...state.tools, [op]: { ...r.tool, key } } : state.tools,
   }
 }

@@ -109,7 +109,9 @@ const handlers: Handlers = {
   },
   areas({ doc, op }) {
     const inputs = doc.route.find((o) => o.id === op)?.inputs ?? {}
-    const profile = rebuild(doc, cache).before[op]?.profiles[String(inputs.profile)]
+    const profile = rebuild(doc, cache).before[op]?.profiles[
+      String(inputs.profile ?? (inputs.profiles as string[] | undefined)?.[0])
+    ]
     if (!profile) return []
     const cells = profileCells(profile.shape)
     const refs = (inputs.areas ?? []) as CellRef[]

@@ -100,6 +100,8 @@ export interface View {
     string,
     Record<'profiles' | 'planes' | 'axes' | 'points', string[]> & {
       bodies: { id: string; name: string }[]
+      /** Ops that can be done again, with the body each works on. */
+      ops: { id: string; body: string }[]
     }
   >
   ms: number

@@ -53,6 +53,7 @@ export function viewOf(w: Workpiece, built: Rebuilt, request: ViewRequest, ms: n
           planes: Object.keys(s.planes),
           axes: Object.keys(s.axes),
           points: Object.keys(s.points),
+          ops: Object.entries(s.tools).map(([id, { body }]) => ({ id, body })),
         },
       ]),
     ),

@@ -81,7 +81,9 @@ export function tableProfile({
   const op = shaping ? opOf(doc, selected) : undefined
   if (!op) return null
   if (op.kind === 'profile' || op.kind === 'text') return op.id
-  const used = typeof op.inputs.profile === 'string' ? op.inputs.profile : null
+  const { profile, profiles } = op.inputs
+  const named = profile ?? (Array.isArray(profiles) ? profiles[0] : null)
+  const used = typeof named === 'string' ? named : null
   const failing = view?.reports.find((r) => r.id === op.id)?.status === 'fail'
   return op.kind === 'extrude' || failing || choosing === op.id ? used : null
 }

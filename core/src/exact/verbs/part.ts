@@ -1,7 +1,7 @@
 import type { WireCurve } from '../../kernel'
 import { add3, bad, dot3, type Frame, good, type P3, scale3, sub3 } from '../../math'
 import { soundVolume } from '../accept'
-import { namesFrom } from '../names'
+import { namesFrom, putAbout } from '../names'
 import { type Bench, keepMade, type Named, type NamedMesh, type Verb } from './verb'
 
 /** Curves that follow each other, swept along a way, and the name of the face each makes. */
@@ -16,16 +16,22 @@ export interface PartArgs {
   op: string
   planes: Frame[]
   sheets?: Sheet[]
+  /** Numbers of faces of the second body, which part as they are, each as `o5:by(name)`. */
+  faces?: number[]
 }
 
-/** A body parted by planes and sheets; the parts in the order of the planes' sides, those in front last. */
+/** A body parted by planes, sheets and faces of another; the parts in the order of the planes' sides, those in front last. */
 export const partVerb: Verb<PartArgs> = {
-  version: 2,
-  run(bench, on, { op, planes, sheets = [] }) {
+  version: 3,
+  run(bench, on, { op, planes, sheets = [], faces = [] }) {
     const { kernel } = bench
-    const [target] = on
+    const [target, holder] = on
     const whole = kernel.measure(target!.shape).volume
-    const tools = [...squares(bench, target!, planes, op), ...sheets.map((x) => skin(bench, x, op))]
+    const tools = [
+      ...squares(bench, target!, planes, op),
+      ...sheets.map((x) => swept(bench, x, op)),
+      ...(faces.length > 0 ? [taken(bench, holder!, faces, op)] : []),
+    ]
     const made = keepMade(
       bench,
       kernel.part(
@@ -41,10 +47,14 @@ export const partVerb: Verb<PartArgs> = {
     if (parts.length < 2)
       return bad(
         'misses',
-        sheets.length === 0
-          ? 'The plane does not go through the body.'
-          : 'The curve does not go right across the body, or misses it.',
+        faces.length > 0
+          ? 'The faces do not go right through the body.'
+          : sheets.length === 0
+            ? 'The plane does not go through the body.'
+            : 'The curve does not go right across the body, or misses it.',
       )
+    const ends = deadEnd(parts, `${op}:by(`)
+    if (ends) return ends
     let sum = 0
     for (const p of parts) {
       const volume = soundVolume(kernel, p.shape, 'A part')
@@ -61,8 +71,8 @@ export const partVerb: Verb<PartArgs> = {
     sorted.sort((a, b) => (a.side < b.side ? -1 : a.side > b.side ? 1 : 0))
     return good(sorted.map((x) => x.p))
   },
-  onMeshes({ meshes }, [target], { op, planes, sheets = [] }) {
-    if (sheets.length > 0)
+  onMeshes({ meshes }, [target], { op, planes, sheets = [], faces = [] }) {
+    if (sheets.length + faces.length > 0)
       return bad('needs-surfaces', 'Triangles are parted by planes and closed outlines only.')
     // Each plane parts what the ones before it left; what lies behind it comes before what lies in front.
     let parts: NamedMesh[] = [target!]
@@ -94,7 +104,27 @@ function squares(bench: Bench, target: Named, planes: readonly Frame[], op: stri
   })
 }
 
-function skin(bench: Bench, { chain, names, way }: Sheet, op: string): Named {
+/** A face that parts has material of two parts beside it: with one only it ends inside, and the kernel calls it valid. */
+function deadEnd(parts: readonly Named[], word: string) {
+  const beside = new Map<string, number>()
+  for (const p of parts)
+    for (const n of new Set(p.names.flat()))
+      if (n.startsWith(word)) beside.set(n, (beside.get(n) ?? 0) + 1)
+  return [...beside.values()].some((n) => n < 2)
+    ? bad('ends-inside', 'One of the faces ends inside the body: it does not part it there.')
+    : null
+}
+
+/** Faces of another body as they are. */
+function taken(bench: Bench, holder: Named, faces: number[], op: string): Named {
+  const made = keepMade(bench, bench.kernel.skin(holder.shape, faces))
+  return {
+    shape: made.shape,
+    names: putAbout(`${op}:by`, namesFrom(made.origins, [holder.names], op)),
+  }
+}
+
+function swept(bench: Bench, { chain, names, way }: Sheet, op: string): Named {
   const made = keepMade(bench, bench.kernel.sheet(chain, way))
   return { shape: made.shape, names: namesFrom(made.origins, [], op, { swept: names }) }
 }

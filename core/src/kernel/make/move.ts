@@ -13,6 +13,21 @@ export function moved(oc: Oc, s: KernelScope, given: TopoDS_Shape, { m, t }: Mot
   return { shape, origins: originsOf(oc, s, shape, [given], maker) }
 }
 
+/** Some faces of a shape, by number, as an open skin. */
+export function skin(oc: Oc, s: KernelScope, given: TopoDS_Shape, numbers: readonly number[]) {
+  const all = new Numbered(oc, partsOf(oc, s, given, 'FACE')).all
+  const { shape } = together(
+    oc,
+    s,
+    numbers.map((n) => all[n]!),
+  )
+  const faces = new Numbered(oc, partsOf(oc, s, shape, 'FACE')).all
+  const origins = faces.map((_, i): Origin[] => [
+    { from: 'face', shape: 0, face: numbers[i]!, made: false },
+  ])
+  return { shape, origins }
+}
+
 /** Shapes that stay apart as one compound. */
 export function together(oc: Oc, s: KernelScope, given: readonly TopoDS_Shape[]) {
   const shape = s.keep(new oc.TopoDS_Compound())

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { type Curve, nearest, pointAt, tangentAt } from '../../curve'
-import type { ExactPart } from '../../exact'
+import type { ExactFace, ExactPart } from '../../exact'
 import {
   add3,
   bad,
@@ -136,16 +136,21 @@ function exactFrames(
   ctx.warnings.push(...picked.value.warnings)
   const frames: Frame[] = []
   for (const i of picked.value.items) {
-    const { kind, middle, normal: z } = part.faces[i]!
-    if (kind !== 'plane')
+    const f = part.faces[i]!
+    if (f.kind !== 'plane')
       return bad('not-flat', 'This face is not flat; a plane is set off flat faces only.', [
-        { at: middle },
+        { at: f.middle },
       ])
-    const level = cross3([0, 0, 1], z)
-    const x: P3 = norm3(level) > 1e-9 ? unit3(level) : [1, 0, 0]
-    frames.push({ origin: scale3(z, dot3(middle, z)), x, y: cross3(z, x), z })
+    frames.push(frameOf(f))
   }
   return good(frames)
+}
+
+/** The plane of a flat face about the foot of the origin of space, x level, z out of the material. */
+export function frameOf({ middle, normal: z }: ExactFace): Frame {
+  const level = cross3([0, 0, 1], z)
+  const x: P3 = norm3(level) > 1e-9 ? unit3(level) : [1, 0, 0]
+  return { origin: scale3(z, dot3(middle, z)), x, y: cross3(z, x), z }
 }
 
 /** Two planes: the picked flat faces first, then those chosen by name. */

@@ -153,7 +153,7 @@ export const extrudeOp = defineOp<Inputs>({
         consequence: volumeWords(0, tool.value.measure.volume),
       })
     }
-    const made = onto(target.value.body, tool.value.key, input.mode as How, ctx)
+    const made = onto(target.value.body, tool.value, input.mode as How, ctx)
     if (made.ok) made.value.warnings.unshift(...areas.value.warnings)
     return made
   },

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { ExactPart } from '../../exact'
 import type { How } from '../../kernel'
 import { good, type Outcome } from '../../math'
 import { exactOf, loosePieces, reshaped, unchanged } from '../exact'
@@ -32,19 +33,20 @@ export const ontoFields: Field[] = [
   },
 ]
 
-/** A body joined with, cut by or met with a part of the exact kernel, by key. */
-export function onto(target: Body, tool: string, how: How, ctx: OpContext): Outcome<OpResult> {
+/** A body joined with, cut by or met with a part of the exact kernel. */
+export function onto(target: Body, tool: ExactPart, how: How, ctx: OpContext): Outcome<OpResult> {
   const part = exactOf(target, ctx)
   if (!part.ok) return part
   const made = ctx.kernel({
     verb: 'combine',
     args: { op: ctx.op, how },
-    on: [part.value.key, tool],
+    on: [part.value.key, tool.key],
   })
   if (!made.ok) return made
   const [before, now] = [part.value, made.value[0]!]
   return good({
     bodies: { [target.id]: reshaped(target, now) },
+    ...(how === 'meet' ? {} : { tool: { how, body: target.id, shapes: [tool] } }),
     warnings: [
       ...unchanged(target.name, how, before, now),
       ...loosePieces(target.name, now, before.measure.solids),

@@ -228,6 +228,9 @@ function combined(target: Body, tool: TurnedBody, mode: How, ctx: OpContext): Ou
     bodies: {
       [target.id]: { id: target.id, name: target.name, shape: { kind: 'turned', turned } },
     },
+    ...(mode === 'meet'
+      ? {}
+      : { tool: { how: mode, body: target.id, shapes: [{ kind: 'turned', turned: tool }] } }),
     warnings,
     consequence: volumeChange(body, turned),
   })
@@ -263,7 +266,7 @@ function selfTouch(name: string, regions: readonly Region[]): Diagnosis[] {
 /** The same as solids: about different axes, by different turns, or with a body that is not turned. */
 function combinedExact(target: Body, tool: TurnedBody, how: How, ctx: OpContext) {
   const lifted = ctx.kernel(turnedJob(tool))
-  return lifted.ok ? onto(target, lifted.value[0]!.key, how, ctx) : lifted
+  return lifted.ok ? onto(target, lifted.value[0]!, how, ctx) : lifted
 }
 
 /** The body written in another frame about the same axis; null when the axes differ. */

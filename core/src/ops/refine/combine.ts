@@ -4,7 +4,7 @@ import { bad, type Diagnosis, good } from '../../math'
 import { exactBody, loose, loosePieces, unchanged } from '../exact'
 import { defineOp } from '../spec'
 import { volumeWords } from '../state'
-import { numbered } from './parts'
+import { numbered } from './split/parts'
 
 const inputs = z.object({
   how: z.enum(['join', 'cut', 'meet']),
@@ -106,6 +106,7 @@ export const combineOp = defineOp<z.infer<typeof inputs>>({
         ...numbered(body, apart.value, ctx.op).bodies,
         ...(keep === 'no' ? Object.fromEntries(others.map((t) => [t, null])) : {}),
       },
+      ...(how === 'meet' ? {} : { tool: { how, body: body.id, shapes: parts } }),
       warnings: [
         ...unchanged(body.name, how, part, now),
         ...(how === 'cut' ? missing(others, parts, now) : []),

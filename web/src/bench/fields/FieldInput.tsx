@@ -53,7 +53,12 @@ export function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type
   if (field.type === 'file')
     return <FileField op={op} name={field.name} accept=".step,.stp,.stl,.3mf,.obj" />
   if (field.type === 'faces' || field.type === 'edges') return <Refs op={op} field={field} />
-  if (field.type === 'bodies' || field.type === 'profiles' || field.type === 'planes')
+  if (
+    field.type === 'bodies' ||
+    field.type === 'profiles' ||
+    field.type === 'planes' ||
+    field.type === 'ops'
+  )
     return <Several op={op} field={field} />
   if (field.type === 'areas') return <Areas op={op} name={field.name} />
   if (field.type === 'text')

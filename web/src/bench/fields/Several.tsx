@@ -7,15 +7,16 @@ const NONE = {
   bodies: 'There is no other body yet.',
   profiles: 'There is no profile yet.',
   planes: 'There is no other plane.',
+  ops: 'No op has added to this body or taken from it.',
 } as const
 
-/** Several bodies, profiles or planes: ticked in a list of those that are there. */
+/** Several bodies, profiles, planes or ops: ticked in a list of those that are there. */
 export function Several({
   op,
   field,
 }: {
   op: Op
-  field: Field & { type: 'bodies' | 'profiles' | 'planes' }
+  field: Field & { type: 'bodies' | 'profiles' | 'planes' | 'ops' }
 }) {
   const available = useSession((s) => s.settled?.available[op.id])
   const doc = useSession((s) => s.doc)
@@ -24,9 +25,15 @@ export function Several({
   const others =
     field.type === 'bodies'
       ? (available?.bodies ?? []).filter((b) => b.id !== op.inputs.body)
-      : (available?.[field.type] ?? [])
-          .filter((id) => field.type !== 'planes' || id !== op.inputs.plane)
-          .map((id) => ({ id, name: opName(doc, id) }))
+      : (field.type === 'ops'
+          ? (available?.ops ?? []).filter((o) => o.body === op.inputs.body).map((o) => o.id)
+          : (available?.[field.type] ?? []).filter(
+              (id) => field.type !== 'planes' || id !== op.inputs.plane,
+            )
+        ).map((id) => ({ id, name: opName(doc, id) }))
+  /** Ops are done again in the order of the route, other things as they were ticked. */
+  const inOrder = (ids: string[]) =>
+    field.type === 'ops' ? others.map((o) => o.id).filter((id) => ids.includes(id)) : ids
   if (others.length === 0) return <span className="text-soft">{NONE[field.type]}</span>
   return (
     <fieldset className="flex flex-col">
@@ -39,7 +46,7 @@ export function Several({
             onChange={(e) =>
               setInputs(op.id, {
                 [field.name]: e.target.checked
-                  ? [...chosen, b.id]
+                  ? inOrder([...chosen, b.id])
                   : chosen.filter((id) => id !== b.id),
               })
             }

@@ -2,7 +2,9 @@ import { z } from 'zod'
 import { valueSchema } from '../../../profile'
 
 export const patternInputs = z.object({
+  what: z.enum(['body', 'ops']).default('body'),
   body: z.string(),
+  ops: z.array(z.string().min(1)).max(50).default([]),
   how: z.enum(['row', 'grid', 'round', 'curve', 'field']).default('row'),
   along: z.enum(['x', 'y', 'z', 'axis']).default('x'),
   axis: z.string().optional(),

@@ -1,7 +1,8 @@
-import { bad, good, type Outcome } from '../../../math'
+import { bad, good, mm, type Outcome, type P3 } from '../../../math'
 import { exactBody, reshaped } from '../../exact'
 import { defineOp } from '../../spec'
-import type { OpMade, OpResult } from '../../state'
+import type { OpContext, OpMade, OpResult } from '../../state'
+import { doneAgain, toolsOfOps, whatFields } from '../again'
 import { type PatternInputs, patternInputs } from './inputs'
 import { placesOf } from './places'
 import { gapWords } from './spacing'
@@ -22,11 +23,11 @@ export const patternOp = defineOp<Inputs>({
   kind: 'pattern',
   version: 2,
   label: 'Pattern',
-  help: 'Copies of a body in rows, round an axis, along a line or all over an area.',
+  help: 'Copies of a body, or ops done again, in rows, round an axis, along a line or all over an area.',
   stage: 'refine',
   inputs: patternInputs,
   fields: [
-    { name: 'body', label: 'Body', help: 'The body that is repeated.', type: 'body' },
+    ...whatFields('repeated'),
     {
       name: 'how',
       label: 'Laid out',
@@ -184,10 +185,13 @@ export const patternOp = defineOp<Inputs>({
         { value: 'bodies', label: 'A body each' },
         { value: 'triangles', label: 'One body of triangles' },
       ],
+      when: (i) => i.what !== 'ops',
     },
   ],
   start: ({ body }) => ({
+    what: 'body',
     body: body ?? '',
+    ops: [],
     how: 'row',
     along: 'x',
     count: 3,
@@ -205,6 +209,7 @@ export const patternOp = defineOp<Inputs>({
     result: 'one',
   }),
   evaluate(input, ctx): Outcome<OpMade> {
+    if (input.what === 'ops') return opsRepeated(input, ctx)
     const target = exactBody(input.body, ctx)
     if (!target.ok) return target
     const { body, part: given } = target.value
@@ -260,3 +265,26 @@ export const patternOp = defineOp<Inputs>({
     })
   },
 })
+
+/** Ops done again at every place; the one that is there stands for the first. */
+function opsRepeated(input: Inputs, ctx: OpContext): Outcome<OpMade> {
+  const tools = toolsOfOps(input.ops, input.body, ctx)
+  if (!tools.ok) return tools
+  const places = placesOf(input, tools.value[0]!.parts[0]!, ctx)
+  if (!places.ok) return places
+  const { motions, numbers, first } = places.value
+  if (motions.length === 0) return bad('no-copies', 'All places but the first are left out.')
+  if (first && Math.hypot(...first.t) > 1e-3) return notAtFirst(first.t)
+  return doneAgain(
+    input.ops,
+    input.body,
+    motions.map((motion, i) => ({ motion, word: `${ctx.op}:copy${numbers[i]}` })),
+    ctx,
+  )
+}
+
+const notAtFirst = ([x, y, z]: P3): Outcome<never> =>
+  bad(
+    'not-at-first',
+    `What is done again has to stand at the first place of the area already; it is ${mm(Math.hypot(x, y, z), 2)} away (${[x, y, z].map((v) => mm(v, 2)).join(', ')}).`,
+  )

@@ -1,12 +1,15 @@
 import { z } from 'zod'
-import { bad, good } from '../../../math'
+import { bad, good, type Outcome } from '../../../math'
 import { exactBody, loosePieces, reshaped } from '../../exact'
 import { mirrorIn } from '../../motions'
 import { defineOp } from '../../spec'
-import { volumeWords } from '../../state'
+import { type OpResult, volumeWords } from '../../state'
+import { doneAgain, whatFields } from '../again'
 
 const inputs = z.object({
+  what: z.enum(['body', 'ops']).default('body'),
   body: z.string(),
+  ops: z.array(z.string().min(1)).max(50).default([]),
   plane: z.string().min(1),
   keep: z.enum(['joined', 'apart', 'only']).default('joined'),
 })
@@ -15,11 +18,11 @@ export const mirrorOp = defineOp<z.infer<typeof inputs>>({
   kind: 'mirror',
   version: 1,
   label: 'Mirror',
-  help: 'The body on the other side of a plane.',
+  help: 'A body, or ops done again, on the other side of a plane.',
   stage: 'refine',
   inputs,
   fields: [
-    { name: 'body', label: 'Body', help: 'The body that is mirrored.', type: 'body' },
+    ...whatFields('mirrored'),
     { name: 'plane', label: 'In', help: 'The plane of the mirror.', type: 'plane' },
     {
       name: 'keep',
@@ -31,15 +34,20 @@ export const mirrorOp = defineOp<z.infer<typeof inputs>>({
         { value: 'apart', label: 'Both, as two bodies' },
         { value: 'only', label: 'The mirrored one alone' },
       ],
+      when: (i) => i.what !== 'ops',
     },
   ],
-  start: ({ body }) => ({ body: body ?? '', plane: 'side', keep: 'joined' }),
-  evaluate({ body: id, plane: planeId, keep }, ctx) {
+  start: ({ body }) => ({ what: 'body', body: body ?? '', ops: [], plane: 'side', keep: 'joined' }),
+  evaluate({ what, body: id, ops, plane: planeId, keep }, ctx): Outcome<OpResult> {
+    const plane = ctx.plane(planeId)
+    if (!plane) return bad('no-plane', 'Choose the plane of the mirror.')
+    if (what === 'ops') {
+      const place = { motion: mirrorIn(plane.frame), word: `${ctx.op}:mirror` }
+      return doneAgain(ops, id, [place], ctx)
+    }
     const target = exactBody(id, ctx)
     if (!target.ok) return target
     const { body, part } = target.value
-    const plane = ctx.plane(planeId)
-    if (!plane) return bad('no-plane', 'Choose the plane of the mirror.')
     const made = ctx.kernel({
       verb: 'move',
       args: { motion: mirrorIn(plane.frame), word: `${ctx.op}:mirror` },

@@ -1,25 +1,29 @@
-import type { ExactPart, Sheet } from '../../exact'
-import { wiresOf } from '../../exact'
+import type { ExactPart, Sheet } from '../../../exact'
+import { wiresOf } from '../../../exact'
 import {
   bad,
   cross3,
   type Diagnosis,
   dot3,
+  type Frame,
   good,
   type Outcome,
   type P3,
   scale3,
   sub3,
   toSpace,
-} from '../../math'
-import { openChains } from '../../profile'
-import { exactBody, loose, reshaped } from '../exact'
-import { closedAreas, liveSegs } from '../form/areas'
-import { prismOf, reachOf } from '../form/prism'
-import type { Body, OpContext, OpResult, Profile } from '../state'
+} from '../../../math'
+import { type CellRef, openChains, type Region } from '../../../profile'
+import { exactBody, loose, reshaped } from '../../exact'
+import { closedAreas, liveSegs } from '../../form/areas'
+import { chosenAreas } from '../../form/chosen'
+import { prismOf, reachOf } from '../../form/prism'
+import type { Body, OpContext, OpResult, Profile } from '../../state'
 
 export interface PartingTools {
   profiles: readonly string[]
+  /** Of the only profile: each a part of its own; all that it encloses where none is chosen. */
+  areas: readonly CellRef[]
   bodies: readonly string[]
   /** Into the material behind the profiles' planes, mm; null right through. */
   deep: number | null
@@ -47,11 +51,17 @@ export function partedBy(
 ): Outcome<OpResult> {
   const solids: Tool[] = []
   const sheets: Sheet[] = []
+  const warnings: Diagnosis[] = []
   for (const [i, id] of tools.profiles.entries()) {
     const profile = ctx.profile(id)
     if (!profile) return bad('no-profile', `The profile "${id}" does not exist here.`)
-    const made = toolsOf(profile, id, `${ctx.op}:${i + 1}`, part, tools.deep, ctx)
+    const mark = `${ctx.op}:${i + 1}`
+    const chosen = tools.profiles.length === 1 && tools.areas.length > 0
+    const made = chosen
+      ? toolsOfAreas(profile, id, mark, part, tools, ctx)
+      : toolsOf(profile, id, mark, part, tools.deep, ctx)
     if (!made.ok) return made
+    warnings.push(...made.value.warnings)
     solids.push(...made.value.solids)
     sheets.push(...made.value.sheets)
   }
@@ -76,7 +86,6 @@ export function partedBy(
       name: `${body.name} side ${k + 2}`,
       shape: p,
     }
-  const warnings: Diagnosis[] = []
   for (const [k, p] of inside.entries()) {
     const { name, part: tool } = solids[k]!
     if (!p) {
@@ -146,6 +155,55 @@ function divide(
   return good({ rest, inside })
 }
 
+interface Tools {
+  solids: Tool[]
+  sheets: Sheet[]
+  warnings: Diagnosis[]
+}
+
+/** Chosen areas of a profile, a solid each. */
+function toolsOfAreas(
+  { frame, shape }: Profile,
+  name: string,
+  mark: string,
+  body: ExactPart,
+  { areas, deep }: PartingTools,
+  ctx: OpContext,
+): Outcome<Tools> {
+  const out: Tools = { solids: [], sheets: [], warnings: [] }
+  // All at once first: what is lost is told with the fix that leaves it out.
+  const all = chosenAreas(shape, areas, '', ctx.op)
+  if (!all.ok) return all
+  out.warnings.push(...all.value.warnings)
+  for (const [k, ref] of areas.entries()) {
+    const one = chosenAreas(shape, [ref], `${mark}.${k + 1}.`, ctx.op)
+    if (!one.ok) return one
+    const made = carried(one.value.areas, frame, body, deep, ctx)
+    if (!made.ok) return made
+    out.solids.push({ part: made.value, name: areas.length > 1 ? `${name} ${k + 1}` : name })
+  }
+  return good(out)
+}
+
+/** Beyond a body that reaches from one height to another, mm. */
+const spareOf = (low: number, high: number) => 0.1 * (high - low) + 1
+
+/** Areas right through a body, or to a depth behind their plane. */
+function carried(
+  areas: readonly Region[],
+  f: Frame,
+  body: ExactPart,
+  deep: number | null,
+  ctx: OpContext,
+): Outcome<ExactPart> {
+  if (deep !== null && !(deep > 0)) return bad('not-positive', 'The depth must be more than 0.')
+  const [low, high] = reachOf(body, f)
+  const spare = spareOf(low, high)
+  return deep === null
+    ? prismOf(f, areas, low - spare, high + spare, ctx)
+    : prismOf(f, areas, -deep, 0, ctx)
+}
+
 /** Closed outlines of a profile as solids, open curves as sheets right through the body. */
 function toolsOf(
   profile: Profile,
@@ -154,17 +212,15 @@ function toolsOf(
   body: ExactPart,
   deep: number | null,
   ctx: OpContext,
-): Outcome<{ solids: Tool[]; sheets: Sheet[] }> {
+): Outcome<Tools> {
   const { frame: f, shape } = profile
   const areas = closedAreas(shape, `${mark}.`)
   if (!areas.ok) return areas
   const [low, high] = reachOf(body, f)
-  const spare = 0.1 * (high - low) + 1
+  const spare = spareOf(low, high)
   const solids: Tool[] = []
   if (areas.value.length > 0) {
-    if (deep !== null && !(deep > 0)) return bad('not-positive', 'The depth must be more than 0.')
-    const [from, to] = deep === null ? [low - spare, high + spare] : [-deep, 0]
-    const made = prismOf(f, areas.value, from, to, ctx)
+    const made = carried(areas.value, f, body, deep, ctx)
     if (!made.ok) return made
     solids.push({ part: made.value, name })
   }
@@ -179,7 +235,7 @@ function toolsOf(
   })
   if (solids.length === 0 && sheets.length === 0)
     return bad('empty-profile', `There is nothing drawn in ${name}.`)
-  return good({ solids, sheets })
+  return good({ solids, sheets, warnings: [] })
 }
 
 /** A body cut right across by sheets; the part on the left of the first curve, as it is drawn, comes first. */

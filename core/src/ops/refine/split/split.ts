@@ -10,24 +10,30 @@ import {
   type Outcome,
   sub3,
   toSpace,
-} from '../../math'
-import { valueSchema } from '../../profile'
-import { sectionBounds, splitAt, type TurnedBody, volumeOf } from '../../turned'
-import { exactOf, isExact, withShape } from '../exact'
-import { defineOp } from '../spec'
-import type { Body, OpContext, OpMade } from '../state'
+} from '../../../math'
+import { valueSchema } from '../../../profile'
+import { faceRefSchema } from '../../../refs'
+import { sectionBounds, splitAt, type TurnedBody, volumeOf } from '../../../turned'
+import { exactOf, isExact, withShape } from '../../exact'
+import { cellRefSchema } from '../../form/chosen'
+import { defineOp } from '../../spec'
+import type { Body, OpContext, OpMade } from '../../state'
+import { alongFaces } from './byfaces'
 import { partedBy } from './parting'
 import { atPlanes, intoPieces, splitExact } from './parts'
 
 const inputs = z.object({
   body: z.string(),
   /** Absent in files from before there were heights: then at the plane. */
-  how: z.enum(['height', 'plane', 'tools', 'loose']).default('plane'),
+  how: z.enum(['height', 'plane', 'tools', 'faces', 'loose']).default('plane'),
   height: valueSchema.optional(),
   plane: z.string().min(1).optional(),
   also: z.array(z.string().min(1)).max(100).default([]),
   profiles: z.array(z.string().min(1)).max(100).default([]),
   tools: z.array(z.string().min(1)).max(200).default([]),
+  areas: z.array(cellRefSchema).max(200).default([]),
+  holder: z.string().optional(),
+  faces: z.array(faceRefSchema).max(50).default([]),
   reach: z.enum(['through', 'deep']).default('through'),
   deep: valueSchema.default(1),
   parts: z.enum(['tool', 'each']).default('tool'),
@@ -39,7 +45,7 @@ type Inputs = z.infer<typeof inputs>
 
 export const splitOp = defineOp<Inputs>({
   kind: 'split',
-  version: 4,
+  version: 5,
   label: 'Split',
   help: 'Parts a body at planes, along what is drawn, or by other bodies.',
   stage: 'refine',
@@ -49,12 +55,13 @@ export const splitOp = defineOp<Inputs>({
     {
       name: 'how',
       label: 'Part',
-      help: 'At a height typed here, at planes of the route, along profiles and text, by bodies, or where it is loose.',
+      help: 'At a height typed here, at planes of the route, along profiles and text, by bodies, along faces, or where it is loose.',
       type: 'choice',
       options: [
         { value: 'height', label: 'At a height' },
         { value: 'plane', label: 'At planes' },
         { value: 'tools', label: 'Along outlines, by bodies' },
+        { value: 'faces', label: 'Along faces' },
         { value: 'loose', label: 'Into its loose pieces' },
       ],
     },
@@ -87,6 +94,28 @@ export const splitOp = defineOp<Inputs>({
       help: 'Closed outlines and text part what lies in them; open curves part the body right through.',
       type: 'profiles',
       when: byTools,
+    },
+    {
+      name: 'areas',
+      label: 'Areas',
+      help: 'Clicked on the Table, each a part of its own; where none is chosen, all that outlines enclose.',
+      type: 'areas',
+      when: (i) => byTools(i) && Array.isArray(i.profiles) && i.profiles.length === 1,
+    },
+    {
+      name: 'holder',
+      label: 'Of',
+      help: 'The body whose faces it is parted along; itself, where flat faces run on through it.',
+      type: 'body',
+      when: (i) => i.how === 'faces',
+    },
+    {
+      name: 'faces',
+      label: 'Faces',
+      help: 'Flat ones part on all of their plane, others as far as they go.',
+      type: 'faces',
+      of: 'holder',
+      when: (i) => i.how === 'faces',
     },
     {
       name: 'tools',
@@ -156,6 +185,9 @@ export const splitOp = defineOp<Inputs>({
     keep: 'both' as const,
     also: [],
     profiles: [],
+    areas: [],
+    ...(body ? { holder: body } : {}),
+    faces: [],
     tools: [],
     reach: 'through' as const,
     deep: 1,
@@ -167,6 +199,7 @@ export const splitOp = defineOp<Inputs>({
     const body = ctx.body(id)
     if (!body) return bad('no-body', 'Choose a body; it must come earlier in the route.')
     if (how === 'tools') return byOutlines(input, body, ctx)
+    if (how === 'faces') return alongFaces(body, input.holder ?? body.id, input.faces, ctx)
     if (how === 'loose') return intoPieces(body, ctx)
     if (how === 'height' && height === undefined)
       return bad('no-height', 'Type the height to part it at.')
@@ -235,6 +268,7 @@ function byOutlines(i: Inputs, body: Body, ctx: OpContext): Outcome<OpMade> {
   const bodies = [...new Set(i.tools)].filter((t) => t !== body.id)
   const tools = {
     profiles: [...new Set(i.profiles)],
+    areas: i.areas,
     bodies,
     deep,
     each: i.parts === 'each',

@@ -1,7 +1,7 @@
-import type { ExactPart } from '../../exact'
-import { bad, dot3, type Frame, fixed, good, type Outcome, sub3 } from '../../math'
-import { exactOf, loose } from '../exact'
-import type { Body, OpContext, OpMade, OpResult } from '../state'
+import type { ExactPart } from '../../../exact'
+import { bad, dot3, type Frame, fixed, good, type Outcome, sub3 } from '../../../math'
+import { exactOf, loose } from '../../exact'
+import type { Body, OpContext, OpMade, OpResult } from '../../state'
 
 /** A body of loose pieces as a body each. */
 export function intoPieces(body: Body, ctx: OpContext): Outcome<OpMade> {
