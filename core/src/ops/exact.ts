@@ -22,6 +22,19 @@ export function exactBody(id: string, ctx: OpContext): Outcome<{ body: Body; par
   return part.ok ? good({ body, part: part.value }) : part
 }
 
+/** Why a body that is content cannot be worked on together with others; null where it is none. */
+export const isHeld = (body: Body, ctx: OpContext): Outcome<never> | null =>
+  ctx.content(body.id)
+    ? bad(
+        'content',
+        `${body.name || 'The body'} is content: it is measured against and may cut others, but is never cut. Choose another body, or say in the tray that it is none.`,
+      )
+    : null
+
+/** Bodies that an op uses up are taken away; content stays. */
+export const usedUp = (ids: readonly string[], ctx: OpContext): Record<string, null> =>
+  Object.fromEntries(ids.filter((id) => !ctx.content(id)).map((id) => [id, null]))
+
 /** Why a body of triangles cannot be worked on by what needs true surfaces (`what`, a noun); null where it can. */
 export const ofTriangles = (body: Body, what: string): Outcome<never> | null =>
   body.shape.kind !== 'mesh'

@@ -90,6 +90,8 @@ export interface OpContext {
   profile(id: string): Profile | undefined
   body(id: string): Body | undefined
   tool(op: string): Tool | undefined
+  /** Whether a body is what the piece will hold: it is never cut. */
+  content(body: string): boolean
   /** Whether any body of the route so far ever had a face of this name. */
   knew(face: string): boolean
   /** The name of a kept file; undefined where there is none. */

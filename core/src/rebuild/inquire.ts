@@ -58,6 +58,10 @@ export function readGauges(w: Workpiece, built: Rebuilt): GaugeReport[] {
   return w.gauges.map((g) => readGauge(w, built, g, subject))
 }
 
+/** The body a gauge looks at where none is named: the first that is neither put away nor content. */
+const firstMade = (w: Workpiece, bodies: readonly Body[]): Body | undefined =>
+  bodies.find((b) => !w.bodies[b.id]?.away && !w.bodies[b.id]?.content)
+
 function readGauge(
   w: Workpiece,
   built: Rebuilt,
@@ -66,7 +70,7 @@ function readGauge(
 ): GaugeReport {
   const spec = gaugeSpec(g.kind)
   const { bodies } = built.state
-  const body = g.body ? bodies[g.body] : Object.values(bodies).find((b) => !w.bodies[b.id]?.away)
+  const body = g.body ? bodies[g.body] : firstMade(w, Object.values(bodies))
   const target = spec?.target ? w.brief.targets[spec.target] : undefined
   const limits = g.limits ?? target
   const base = {

@@ -57,6 +57,7 @@ export interface Rebuilt {
 /** Something an op read, and what it then was. */
 type Read =
   | { from: 'figure'; name: string; value: number }
+  | { from: 'content'; name: string; is: boolean }
   | { from: keyof State; name: string; key: string | undefined }
 interface Kept {
   inputs: string
@@ -170,7 +171,7 @@ function causeOf(
   reports: readonly OpReport[],
 ): Diagnosis | 'waits' | null {
   for (const r of reads) {
-    if (r.from === 'figure' || r.key !== undefined) continue
+    if (r.from === 'figure' || r.from === 'content' || r.key !== undefined) continue
     const culprit = reports.find((x) => x.id === r.name)
     const named = w.route.find((o) => o.id === r.name)
     if (!culprit || !named || culprit.status === 'ok' || culprit.status === 'warn') continue
@@ -218,7 +219,6 @@ function runOp(
   world: World,
   cache: RebuildCache,
 ): { kept: Kept; reused: boolean } | { waits: KernelJob | null; last: Kept | undefined } {
-  const { state, figures } = world
   const inputs = JSON.stringify([op.kind, op.inputs])
   const known = cache.get(op.id)
   const version = opSpec(op.kind)?.version ?? 0
@@ -226,7 +226,7 @@ function runOp(
     known &&
     known.inputs === inputs &&
     known.version === version &&
-    known.reads.every((r) => stillSo(r, state, figures) && !isStale(r, world))
+    known.reads.every((r) => stillSo(r, world) && !isStale(r, world))
   ) {
     return { kept: known, reused: true }
   }
@@ -242,7 +242,10 @@ function runOp(
   }
 }
 
-function stillSo(r: Read, state: State, figures: FigureTable): boolean {
+const isContent = (w: Workpiece, body: string): boolean => w.bodies[body]?.content ?? false
+
+function stillSo(r: Read, { w, state, figures }: World): boolean {
+  if (r.from === 'content') return isContent(w, r.name) === r.is
   if (r.from !== 'figure') return state[r.from][r.name]?.key === r.key
   return figureValue(figures, r.name) === r.value
 }
@@ -302,6 +305,11 @@ export function contextOf(op: string, world: World, reads: Read[]): OpContext {
     profile: entity<Profile>('profiles', state.profiles),
     body: entity<Body>('bodies', state.bodies),
     tool: entity<Tool>('tools', state.tools),
+    content(name) {
+      const is = isContent(w, name)
+      reads.push({ from: 'content', name, is })
+      return is
+    },
     knew: (face) =>
       past.some((s) =>
         Object.values(s.bodies).some(({ shape }) =>

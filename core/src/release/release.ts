@@ -111,7 +111,9 @@ function leaving(
   built: Pick<Rebuilt, 'state'>,
   only: readonly string[] | undefined,
 ): Outcome<Body[]> {
-  const all = Object.values(built.state.bodies).filter((b) => !w.bodies[b.id]?.away)
+  const all = Object.values(built.state.bodies).filter(
+    (b) => !w.bodies[b.id]?.away && !w.bodies[b.id]?.content,
+  )
   if (all.length === 0) return bad('no-body', 'There is no body to release yet.')
   const bodies = all.filter((b) => only?.includes(b.id) ?? true)
   return bodies.length === 0 ? bad('no-body', 'Choose the bodies that leave.') : good(bodies)

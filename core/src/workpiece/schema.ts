@@ -106,6 +106,10 @@ export const workpieceSchema = z
           hidden: z.boolean().optional(),
           /** Out of section, gauges and release too; ops may still refer to it. */
           away: z.boolean().optional(),
+          /** What it will hold, a lamp or a hand: never cut, never released, measured against. */
+          content: z.boolean().optional(),
+          /** How the Stage shows it; when absent shaded, content seen through. */
+          look: z.enum(['shaded', 'clear', 'edges']).optional(),
         }),
       )
       .default({}),

@@ -1,8 +1,10 @@
 import { fixed } from '@ivory/core/math'
-import { Archive, ArchiveRestore, Eye, EyeOff, Focus } from 'lucide-react'
+import { Archive, ArchiveRestore, Ellipsis, Eye, EyeOff, Focus } from 'lucide-react'
+import { Popover } from 'radix-ui'
 import type { BodyView } from '../engine'
+import { setContent } from '../session/measuring'
 import { edit, editBody, useSession } from '../session/session'
-import { CommitInput, IconButton } from '../ui/controls'
+import { Choice, CommitInput, IconButton } from '../ui/controls'
 import { VerdictMark } from '../ui/verdict'
 
 const NONE: BodyView[] = []
@@ -38,7 +40,7 @@ function BodyRow({ body, alone, several }: { body: BodyView; alone(): void; seve
   const verdict = useSession((s) =>
     s.settled?.waits === 0 ? worst(s.settled.gauges, body.id) : null,
   )
-  const { id, name, hidden, away } = body
+  const { id, name, hidden, away, content } = body
   return (
     <li className="flex items-center gap-1 border-rule/60 border-t px-2 py-0.5" data-testid="body">
       <input
@@ -57,6 +59,7 @@ function BodyRow({ body, alone, several }: { body: BodyView; alone(): void; seve
         />
         <p className="flex gap-2 text-soft text-sm">
           <span className="figures">{fixed(body.volume / 1000, 1)} cm³</span>
+          {content && 'content'}
           {away ? 'put away' : hidden ? 'hidden' : verdict && <VerdictMark verdict={verdict} />}
         </p>
       </div>
@@ -74,6 +77,7 @@ function BodyRow({ body, alone, several }: { body: BodyView; alone(): void; seve
           {hidden ? <EyeOff size={14} /> : <Eye size={14} />}
         </IconButton>
       )}
+      <Ways body={body} />
       <IconButton
         label={
           away
@@ -86,6 +90,55 @@ function BodyRow({ body, alone, several }: { body: BodyView; alone(): void; seve
         {away ? <ArchiveRestore size={14} /> : <Archive size={14} />}
       </IconButton>
     </li>
+  )
+}
+
+const LOOKS = [
+  { value: 'shaded', label: 'with its skin' },
+  { value: 'clear', label: 'seen through' },
+  { value: 'edges', label: 'by its edges' },
+]
+
+/** How a body is shown, and whether it is content. */
+function Ways({ body: { id, name, look, content } }: { body: BodyView }) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <IconButton label={`How ${name} is shown and used`} active={content}>
+          <Ellipsis size={14} />
+        </IconButton>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          side="right"
+          align="start"
+          sideOffset={8}
+          aria-label={`How ${name} is shown and used`}
+          className="z-40 flex w-72 flex-col gap-2 rounded-sm border border-brass bg-paper p-3 text-sm shadow-md"
+        >
+          <div className="flex items-center justify-between gap-2">
+            Shown on the Stage
+            <Choice
+              label={`How ${name} is shown`}
+              value={look}
+              options={LOOKS}
+              onChange={(v) => editBody(id, { look: v as BodyView['look'] })}
+            />
+          </div>
+          <label className="flex items-baseline gap-1.5">
+            <input
+              type="checkbox"
+              checked={content}
+              onChange={(e) => setContent(id, e.target.checked)}
+            />
+            <span>
+              Content: what the piece will hold. Never cut, never released; a gauge tells how clear
+              it stands.
+            </span>
+          </label>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
   )
 }
 

@@ -26,7 +26,7 @@ export function ReleaseSheet() {
   const [fine, setFine] = useState<keyof typeof FINENESS>('normal')
   const [busy, setBusy] = useState<Format | null>(null)
   const [done, setDone] = useState('')
-  const bodies = (useSession((s) => s.settled?.bodies) ?? []).filter((b) => !b.away)
+  const bodies = (useSession((s) => s.settled?.bodies) ?? []).filter((b) => !b.away && !b.content)
   // What is shown leaves, unless somebody chooses otherwise.
   const [chosen, setChosen] = useState<Readonly<Record<string, boolean>>>({})
   const leaves = (b: (typeof bodies)[number]) => chosen[b.id] ?? !b.hidden

@@ -19,6 +19,8 @@ export function exactView(b: Body, part: ExactPart, request: ViewRequest): BodyV
     volume: part.measure.volume,
     hidden: false,
     away: false,
+    content: false,
+    look: 'shaded',
     faces: part.faces.map((_, i) => ({ ref: faceRef(part, i), at: null, shown: i })),
     edges: realEdges(part).map((i) => ({
       ref: edgeRef(part, i),

@@ -49,6 +49,9 @@ export interface BodyView {
   hidden: boolean
   /** Put away: out of section, gauges and release. */
   away: boolean
+  /** What the piece will hold: never cut, never released. */
+  content: boolean
+  look: 'shaded' | 'clear' | 'edges'
   /** In its x and z the section lies; of a turned body z is the axis. */
   frame: Frame
   turned: boolean

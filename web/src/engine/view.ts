@@ -64,9 +64,11 @@ export function viewOf(w: Workpiece, built: Rebuilt, request: ViewRequest, ms: n
 
 /** What is hidden or put away has neither triangles nor section to show. */
 function trayed(v: BodyView, w: Workpiece): BodyView {
-  const { hidden = false, away = false } = w.bodies[v.id] ?? {}
-  if (!hidden && !away) return v
-  return { ...v, hidden, away, mesh: null, liquid: null, section: [] }
+  const { hidden = false, away = false, content = false, look } = w.bodies[v.id] ?? {}
+  // Content is seen through unless somebody says otherwise.
+  const shown: BodyView = { ...v, content, look: look ?? (content ? 'clear' : 'shaded') }
+  if (!hidden && !away) return shown
+  return { ...shown, hidden, away, mesh: null, liquid: null, section: [] }
 }
 
 /** Datums that ops set; the planes every workpiece starts with are not among them. */
@@ -128,6 +130,8 @@ export function bodyView(b: Body, request: ViewRequest): BodyView {
     volume: volumeOf(t),
     hidden: false,
     away: false,
+    content: false,
+    look: 'shaded',
     ...(free
       ? cutView(triangleMesh(b), request)
       : {

@@ -28,3 +28,17 @@ export function takeFace(body: string, face: string): void {
   })
   useSession.setState({ measuring: next === 'face' ? { gauge: id, next: 'with' } : null })
 }
+
+/** A body becomes content, with a gauge that tells how clear of the others it stands; or an ordinary one again. */
+export function setContent(body: string, is: boolean): void {
+  edit((d) => {
+    const { content: _, ...rest } = d.bodies[body] ?? {}
+    d.bodies[body] = is ? { ...rest, content: true } : rest
+    if (!is || d.gauges.some((g) => g.kind === 'clearance' && g.body === body)) return
+    const id = freshId(
+      d.gauges.map((g) => g.id),
+      'gauge',
+    )
+    d.gauges.push({ id, kind: 'clearance', body, params: {} })
+  })
+}

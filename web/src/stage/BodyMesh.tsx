@@ -47,6 +47,9 @@ function linesOf(mesh: DisplayMesh, wanted: (edge: number) => boolean) {
   return g
 }
 
+/** How much of a body's skin is seen. */
+const OPACITY = { shaded: 1, clear: 0.35, edges: 0 } as const
+
 /** What the pointer passes through. */
 const UNTOUCHED = { raycast: () => undefined }
 
@@ -93,6 +96,7 @@ export function BodyMesh({
   }, [plane])
   const touched = useMemo(() => (clipped ? leftOf(behind[0]!) : {}), [clipped, behind])
   const clip = clipped ? { clippingPlanes: behind } : { clippingPlanes: null }
+  const opacity = ghost ? 0.22 : OPACITY[body.look]
   const [over, setOver] = useState<{ face?: number; edge?: number }>({})
   const skin = useMemo(() => geometryOf(mesh, (f) => mesh.faces[f] !== SECTION), [mesh])
   const cut = useMemo(() => geometryOf(mesh, (f) => mesh.faces[f] === SECTION), [mesh])
@@ -164,9 +168,9 @@ export function BodyMesh({
         <meshStandardMaterial
           {...clip}
           color={color}
-          transparent={ghost}
-          opacity={ghost ? 0.22 : 1}
-          depthWrite={!ghost}
+          transparent={opacity < 1}
+          opacity={opacity}
+          depthWrite={opacity === 1}
           roughness={0.62}
           metalness={0.02}
           side={DoubleSide}

@@ -50,10 +50,12 @@ export function SectionLayer({
           <path
             data-testid="section"
             d={sectionPath(b, (p) => at(b, p))}
-            fill="url(#hatch)"
+            fill={b.content ? '#8aa39d' : 'url(#hatch)'}
+            fillOpacity={b.content ? 0.15 : 1}
             fillRule="evenodd"
             stroke="#4a4033"
-            strokeWidth={1.4}
+            strokeWidth={b.content ? 1 : 1.4}
+            strokeDasharray={b.content ? '6 4' : undefined}
           />
         </g>
       ))}

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { ExactPart } from '../../exact'
 import { bad, type Diagnosis, good } from '../../math'
-import { exactBody, loose, loosePieces, unchanged } from '../exact'
+import { exactBody, isHeld, loose, loosePieces, unchanged, usedUp } from '../exact'
 import { defineOp } from '../spec'
 import { volumeWords } from '../state'
 import { numbered } from './split/parts'
@@ -80,6 +80,8 @@ export const combineOp = defineOp<z.infer<typeof inputs>>({
     const target = exactBody(id, ctx)
     if (!target.ok) return target
     const { body, part } = target.value
+    const held = isHeld(body, ctx)
+    if (held) return held
     const others = [...new Set(tools)].filter((t) => t !== id)
     if (others.length === 0) return bad('no-tools', 'Choose the bodies that act on it.')
     const parts: ExactPart[] = []
@@ -104,7 +106,7 @@ export const combineOp = defineOp<z.infer<typeof inputs>>({
     return good({
       bodies: {
         ...numbered(body, apart.value, ctx.op).bodies,
-        ...(keep === 'no' ? Object.fromEntries(others.map((t) => [t, null])) : {}),
+        ...(keep === 'no' ? usedUp(others, ctx) : {}),
       },
       ...(how === 'meet' ? {} : { tool: { how, body: body.id, shapes: parts } }),
       warnings: [

@@ -14,7 +14,7 @@ import {
   toSpace,
 } from '../../../math'
 import { type CellRef, openChains, type Region } from '../../../profile'
-import { exactBody, loose, reshaped } from '../../exact'
+import { exactBody, loose, reshaped, usedUp } from '../../exact'
 import { closedAreas, liveSegs } from '../../form/areas'
 import { chosenAreas } from '../../form/chosen'
 import { prismOf, reachOf } from '../../form/prism'
@@ -105,7 +105,7 @@ export function partedBy(
       bodies[id] = { id, name: `${body.name} ${name}${more}`, shape }
     }
   }
-  if (!tools.stay) for (const id of tools.bodies) bodies[id] = null
+  if (!tools.stay) Object.assign(bodies, usedUp(tools.bodies, ctx))
   const count = Object.values(bodies).filter(Boolean).length
   return good({
     bodies,

@@ -14,7 +14,7 @@ import {
 import { valueSchema } from '../../../profile'
 import { faceRefSchema } from '../../../refs'
 import { sectionBounds, splitAt, type TurnedBody, volumeOf } from '../../../turned'
-import { exactOf, isExact, withShape } from '../../exact'
+import { exactOf, isExact, isHeld, withShape } from '../../exact'
 import { cellRefSchema } from '../../form/chosen'
 import { defineOp } from '../../spec'
 import type { Body, OpContext, OpMade } from '../../state'
@@ -198,6 +198,8 @@ export const splitOp = defineOp<Inputs>({
     const { body: id, how, height, plane: planeId, keep } = input
     const body = ctx.body(id)
     if (!body) return bad('no-body', 'Choose a body; it must come earlier in the route.')
+    const held = isHeld(body, ctx)
+    if (held) return held
     if (how === 'tools') return byOutlines(input, body, ctx)
     if (how === 'faces') return alongFaces(body, input.holder ?? body.id, input.faces, ctx)
     if (how === 'loose') return intoPieces(body, ctx)
