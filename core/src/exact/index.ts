@@ -1,3 +1,4 @@
+export { alongEdge, exactEnd } from './along'
 export { jobKey, type KernelJob, type PartKey, partKey, splitKey } from './job'
 export { edgesAlike, plainName } from './likewise'
 export { type Outline, outlineOf, wiresOf } from './outline'
@@ -15,9 +16,12 @@ export {
   faceName,
   faceRef,
   realEdges,
+  realVertices,
   resolveEdge,
   resolveFace,
+  resolveVertex,
   sizeOf,
+  vertexRef,
 } from './references'
 export { loadShapes, ShapeStore } from './store'
 export type { Bench, Sheet, VerbArgs } from './verbs'

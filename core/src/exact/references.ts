@@ -1,5 +1,13 @@
 import { add3, cornersAt, dot3, norm3, type P3, placeAt, scale3, sub3, toSegment } from '../math'
-import { type EdgeRef, type FaceRef, type Resolved, resolve, stored, type Witness } from '../refs'
+import {
+  type EdgeRef,
+  type FaceRef,
+  type Resolved,
+  resolve,
+  stored,
+  type VertexRef,
+  type Witness,
+} from '../refs'
 import type { ExactPart } from './part'
 
 /** The name a face goes by: the first of those it bears. */
@@ -67,6 +75,43 @@ export function resolveEdge(p: ExactPart, ref: EdgeRef): Resolved<number> {
     at,
     (i) => meets(p, i, ref.edge),
     (i) => toEdge(p, i, at!),
+    sizeOf(p),
+  )
+}
+
+/** The names of the faces that meet in a corner, each once, sorted. */
+export const vertexNames = (p: ExactPart, vertex: number): string[] =>
+  [...new Set(p.vertices[vertex]!.faces.map((f) => faceName(p, f)))].sort()
+
+/** Numbers of the corners where three faces or more meet; where a seam ends is none. */
+export const realVertices = (p: ExactPart): number[] =>
+  p.vertices.flatMap((_, i) => (vertexNames(p, i).length > 2 ? [i] : []))
+
+const meetsIn = (p: ExactPart, vertex: number, names: readonly string[]): boolean => {
+  const own = p.vertices[vertex]!.faces.flatMap((f) => p.faces[f]!.names)
+  return names.every((n) => own.includes(n))
+}
+
+/** The reference to store for a picked corner, one of `realVertices`. */
+export function vertexRef(p: ExactPart, vertex: number): VertexRef {
+  const names = vertexNames(p, vertex)
+  const peers = realVertices(p).filter((v) => meetsIn(p, v, names))
+  return {
+    vertex: names,
+    at: stored(p.vertices[vertex]!.at),
+    index: peers.indexOf(vertex),
+    of: peers.length,
+  }
+}
+
+export function resolveVertex(p: ExactPart, ref: VertexRef): Resolved<number> {
+  const at = spot(ref.at)
+  return resolve(
+    realVertices(p),
+    ref,
+    at,
+    (i) => meetsIn(p, i, ref.vertex),
+    (i) => norm3(sub3(p.vertices[i]!.at, at!)),
     sizeOf(p),
   )
 }

@@ -12,7 +12,7 @@ export { polesOf } from './poles'
 export { GAUGES, gaugeSpec } from './registry'
 export {
   type GaugeSpec,
-  type MeasuredFace,
+  type Measured,
   type Reading,
   readWith,
   type Subject,

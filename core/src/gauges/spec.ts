@@ -46,14 +46,27 @@ export const solidSubject = (
   density?: number,
 ): Subject => ({ solid: { ...of, density }, section: null })
 
-/** A face as it is measured: its triangles, and the plane or cylinder it lies on where it does. */
-export interface MeasuredFace {
+/**
+ * A face, an edge or a corner as it is measured: its triangles (of no width where it has none), and the plane,
+ * line, cylinder or circle it lies on where it does.
+ */
+export interface Measured {
   name: string
   mesh: TriMesh
-  /** mm2 */
-  area: number
-  flat?: { origin: P3; dir: P3 } | undefined
-  round?: { origin: P3; dir: P3; radius: number } | undefined
+  /** Of a face, mm2. */
+  area?: number
+  /** Of an edge, mm. */
+  length?: number
+  flat?: Line | undefined
+  straight?: Line | undefined
+  /** The axis; of a circle through its middle. */
+  round?: (Line & { radius: number }) | undefined
+  /** A corner. */
+  spot?: P3
+}
+interface Line {
+  origin: P3
+  dir: P3
 }
 
 /** What a gauge reads. `low` and `high` are held against the limits (one value: both the same). */
@@ -84,8 +97,8 @@ export interface GaugeSpec extends Common {
   ofSection?(s: SectionSubject, params: Params): Reading | string
   /** On any closed body: one that is not turned, or where no half-section is needed. */
   ofSolid?(s: SolidSubject, params: Params): Reading | string
-  /** Between two faces, named by the parameters `face` of the body and `with` of the body `other`. */
-  faces?(a: MeasuredFace, b: MeasuredFace): Reading | string
+  /** Between two faces, edges or corners: the parameters `face` of the body and `with` of the body `other`. */
+  picks?(a: Measured, b: Measured): Reading | string
   /** Between a body and others. */
   between?(own: TriMesh, others: readonly { name: string; mesh: TriMesh }[]): Reading | string
 }

@@ -16,7 +16,7 @@ export type Field = {
   | { type: 'plane' | 'profile' | 'body' | 'piece' | 'place' }
   | { type: 'axis' | 'point'; none?: string }
   | {
-      type: 'faces' | 'edges'
+      type: 'faces' | 'edges' | 'vertices'
       /** What each may have for itself. */
       own?: { name: string; label: string }[]
       /** The input that names the body they are picked on; `body` where none is told. */

@@ -28,9 +28,7 @@ describe('content', () => {
       { ...w, bodies: { ...w.bodies, block: { content: true } } },
       made,
       'stl',
-      {
-        unit: 'mm',
-      },
+      { shapes: await the() },
     )
     expect(alone.ok).toBe(false)
   })

@@ -1,9 +1,9 @@
 import { expect } from 'vitest'
 import { type ExactPart, edgeRef, faceRef, loadShapes, type ShapeStore } from '../exact'
-import { emptyWorkpiece, type Op, type Workpiece } from '../workpiece'
+import { emptyWorkpiece, type GaugeDoc, type Op, type Workpiece } from '../workpiece'
 import { rectangle } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
-import { inPlace, RebuildCache, rebuildWith } from '.'
+import { inPlace, RebuildCache, readGauges, rebuildWith } from '.'
 
 let loading: Promise<ShapeStore> | undefined
 /** The exact kernel, loaded when first asked. */
@@ -19,6 +19,15 @@ export const piece = (route: Op[], figures: Workpiece['figures'] = []): Workpiec
 })
 export const built = (w: Workpiece, cache = new RebuildCache()) =>
   rebuildWith(w, inPlace(w, the), cache)
+
+/** What gauges on a route read. */
+export const gauged = async (route: Op[], gauges: Partial<GaugeDoc>[]) => {
+  const w: Workpiece = {
+    ...piece(route),
+    gauges: gauges.map((g, i) => ({ id: `g${i}`, kind: 'wall', params: {}, ...g })),
+  }
+  return readGauges(w, await built(w))
+}
 
 /** The bodies of a route, which must all hold. */
 export async function bodiesOf(route: Op[], figures: Workpiece['figures'] = []) {

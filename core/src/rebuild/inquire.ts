@@ -21,8 +21,8 @@ import {
   materialOf,
   type Workpiece,
 } from '../workpiece'
-import { measuredFace } from './faces'
 import { contextOf, evaluateOp, RebuildCache, type Rebuilt, rebuild, type World } from './rebuild'
+import { measuredThing } from './things'
 
 /** Density for a body: its own material, else the brief's, g/cm3. */
 export const densityOf = (w: Workpiece, body: Body): number | undefined =>
@@ -95,8 +95,8 @@ function readGauge(
       .filter((b) => b.id !== body.id && !w.bodies[b.id]?.away)
       .filter((b) => !g.params.other || b.id === g.params.other)
       .map((b) => ({ name: b.name || b.id, mesh: triangleMesh(b) }))
-  const reading = spec.faces
-    ? betweenPicked(spec.faces, body, bodies, g.params)
+  const reading = spec.picks
+    ? betweenPicked(spec.picks, body, bodies, g.params)
     : spec.between
       ? spec.between(triangleMesh(body), others())
       : readWith(spec, subject(body), g.params)
@@ -105,7 +105,7 @@ function readGauge(
 }
 
 function betweenPicked(
-  read: NonNullable<GaugeSpec['faces']>,
+  read: NonNullable<GaugeSpec['picks']>,
   body: Body,
   bodies: State['bodies'],
   params: GaugeDoc['params'],
@@ -113,8 +113,8 @@ function betweenPicked(
   const other = params.other ? bodies[params.other] : body
   if (!other) return `The body "${params.other}" is not there.`
   const [a, b] = [
-    measuredFace(body, String(params.face ?? '')),
-    measuredFace(other, String(params.with ?? '')),
+    measuredThing(body, String(params.face ?? '')),
+    measuredThing(other, String(params.with ?? '')),
   ]
   if (!a.ok) return a.diagnosis.message
   return b.ok ? read(a.value, b.value) : b.diagnosis.message

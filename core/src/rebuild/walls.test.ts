@@ -1,18 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { capOf, slice } from '../mesh'
-import type { GaugeDoc, Op, Workpiece } from '../workpiece'
+import type { Op } from '../workpiece'
 import { circles, rectangle } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
-import { readGauges, triangleMesh } from '.'
-import { base, block, built, exact, face, piece } from './exactroute.test-data'
-
-const gauged = async (route: Op[], gauges: Partial<GaugeDoc>[]) => {
-  const w: Workpiece = {
-    ...piece(route),
-    gauges: gauges.map((g, i) => ({ id: `g${i}`, kind: 'wall', params: {}, ...g })),
-  }
-  return readGauges(w, await built(w))
-}
+import { triangleMesh } from '.'
+import { base, block, built, exact, face, gauged, piece } from './exactroute.test-data'
 
 describe('gauges of bodies that are not turned', () => {
   it('the wall of a hollowed block is what was asked, its floor another where it is', async () => {
@@ -93,78 +85,3 @@ it('a slice is capped by its own area, holes left open', async () => {
   }
   expect(area / (2400 - 64 * Math.PI)).toBeCloseTo(1, 3)
 })
-
-describe('between two faces', () => {
-  const between = async (route: Op[], body: string, params: Record<string, string>) =>
-    (await gauged(route, [{ kind: 'between', body, params }]))[0]!
-  it('parallel flat ones exactly, with the angle; others by their least distance', async () => {
-    const ends = { face: 'block:start', other: 'block', with: 'block:end' }
-    const high = await between([base, block], 'block', ends)
-    expect(high.reading!.low).toBeCloseTo(20, 9)
-    expect(high.reading!.rows).toContainEqual({ label: 'angle', text: '0.000°' })
-    const beside = await between([base, block], 'block', { ...ends, with: 'block:side1' })
-    expect(beside.reading!.low).toBe(0)
-    expect(beside.reading!.rows).toContainEqual({ label: 'angle', text: '90.000°' })
-    // Leaning by 5 deg they are 85 deg apart.
-    const lean = { ...block, inputs: { ...block.inputs, draft: '5 deg' } }
-    const leaning = await between([base, lean], 'block', { ...ends, with: 'block:side1' })
-    expect(leaning.reading!.rows).toContainEqual({ label: 'angle', text: '85.000°' })
-  })
-  it('of two holes the axes, of turned bodies too; what is gone is said', async () => {
-    const holes = circles(30, 'hole', 'top', [
-      [15, 20, 4],
-      [45, 25, 6],
-    ])
-    const cut = op(40, 'extrude', 'less', {
-      profile: 'hole',
-      mode: 'cut',
-      body: 'block',
-      to: 'through',
-      side: 'alike',
-    })
-    const two = await between([base, block, holes, cut], 'block', {
-      face: 'less:ring1',
-      with: 'less:ring2',
-    })
-    expect(two.reading!.rows).toContainEqual({
-      label: 'between the axes',
-      text: `${Math.hypot(30, 5).toFixed(3)} mm`,
-    })
-    expect(two.reading!.rows).toContainEqual({ label: 'radius of less:ring2', text: '6.000 mm' })
-    expect(two.reading!.low).toBeGreaterThan(Math.hypot(30, 5) - 10 - 1e-6)
-    expect(two.reading!.low).toBeLessThan(Math.hypot(30, 5) - 10 + 0.1)
-    const gone = await between([base, block], 'block', { face: 'block:x', with: 'block:end' })
-    expect(gone.why).toMatch(/has no face block:x/)
-    expect((await between([base, block], 'block', {})).why).toMatch(/Pick two faces/)
-    const tube = turn(20, 'turn', 'outline')
-    const turned = await between([ringOutline, tube], 'turn', {
-      face: 'turn:inner',
-      with: 'turn:outer',
-    })
-    expect(turned.reading!.low).toBeCloseTo(4, 1)
-    expect(turned.reading!.rows).toContainEqual({
-      label: 'radius of turn:outer',
-      text: '14.000 mm',
-    })
-  })
-})
-
-const ringOutline = op(10, 'profile', 'outline', {
-  plane: 'front',
-  drawing: {
-    points: {
-      a: { x: 10, y: 0 },
-      b: { x: 14, y: 0 },
-      c: { x: 14, y: 9 },
-      d: { x: 10, y: 9 },
-    },
-    entities: [
-      { id: 'low', kind: 'line', a: 'a', b: 'b' },
-      { id: 'outer', kind: 'line', a: 'b', b: 'c' },
-      { id: 'high', kind: 'line', a: 'c', b: 'd' },
-      { id: 'inner', kind: 'line', a: 'd', b: 'a' },
-    ],
-  },
-})
-const turn = (number: number, id: string, profile: string): Op =>
-  op(number, 'revolve', id, { profile, mode: 'new' })

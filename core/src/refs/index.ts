@@ -6,5 +6,7 @@ export {
   type Resolved,
   resolve,
   stored,
+  type VertexRef,
+  vertexRefSchema,
   type Witness,
 } from './references'

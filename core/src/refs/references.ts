@@ -19,6 +19,12 @@ export const edgeRefSchema = z.object({
   edge: z.tuple([z.string().min(1), z.string().min(1)]),
   ...witness,
 })
+/** A corner by the faces that meet in it, sorted. */
+export const vertexRefSchema = z.object({
+  vertex: z.array(z.string().min(1)).min(3).max(40),
+  ...witness,
+})
+export type VertexRef = z.infer<typeof vertexRefSchema>
 export type FaceRef = z.infer<typeof faceRefSchema>
 export type EdgeRef = z.infer<typeof edgeRefSchema>
 export type Witness = Pick<FaceRef, 'at' | 'index' | 'of'>

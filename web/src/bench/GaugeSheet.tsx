@@ -6,7 +6,7 @@ import { measureBetween } from '../session/measuring'
 import { edit, useSession } from '../session/session'
 import { Button, Choice, CommitInput, IconButton } from '../ui/controls'
 import { typedNumber } from '../ui/number'
-import { faceName } from './names'
+import { thingName } from './names'
 import { SolveFor } from './SolveFor'
 
 /** Which gauges stand on the bench, on which body and within which limits; and solving for a reading. */
@@ -57,14 +57,14 @@ export function GaugeSheet() {
                 </IconButton>
               </div>
               <p className="text-soft text-sm">{GAUGES[g.kind]?.help}</p>
-              {GAUGES[g.kind]?.faces && (
+              {GAUGES[g.kind]?.picks && (
                 <p className="text-sm">
                   {measuring?.gauge === g.id ? (
-                    `Click the ${measuring.next === 'face' ? 'first' : 'second'} face on the Stage.`
+                    `Click the ${measuring.next === 'face' ? 'first' : 'second'} face, edge or corner on the Stage.`
                   ) : (
                     <>
                       {[g.params.face, g.params.with]
-                        .map((f) => (f ? faceName(doc, String(f)) : 'none'))
+                        .map((f) => (f ? thingName(doc, String(f)) : 'none'))
                         .join(' to ')}{' '}
                       <Button
                         className="py-0!"
@@ -155,7 +155,7 @@ export function GaugeSheet() {
             <Button
               key={g.kind}
               className="py-0! text-sm"
-              onClick={() => (g.faces ? measureBetween() : add(g.kind))}
+              onClick={() => (g.picks ? measureBetween() : add(g.kind))}
             >
               + {g.label}
             </Button>

@@ -32,3 +32,16 @@ function topLevel(text: string): string[] {
   }
   return out
 }
+
+/** What is picked: a face, an edge or a corner. */
+export type Ref = { face: string } | { edge: [string, string] } | { vertex: string[] }
+
+/** What a picked thing is called: an edge by its two faces, a corner by all of its. */
+export function refName(doc: Workpiece, r: Ref): string {
+  if ('face' in r) return faceName(doc, r.face)
+  return ('edge' in r ? r.edge : r.vertex).map((n) => faceName(doc, n)).join(' / ')
+}
+
+/** The same of what a gauge has picked: a face's name, or the reference to an edge or a corner as JSON. */
+export const thingName = (doc: Workpiece, thing: string): string =>
+  refName(doc, thing.startsWith('{') ? (JSON.parse(thing) as Ref) : { face: thing })

@@ -1,7 +1,7 @@
 import { spanAt } from '@ivory/core/limits'
 import { rounded } from '@ivory/core/math'
 import { opSpec } from '@ivory/core/ops'
-import type { EdgeRef, FaceRef } from '@ivory/core/refs'
+import type { EdgeRef, FaceRef, VertexRef } from '@ivory/core/refs'
 import { useQuery } from '@tanstack/react-query'
 import { type BodyView, lathe } from '../engine'
 import { amend, opOf, setInputs, tablePlane, useSession } from '../session/session'
@@ -39,13 +39,18 @@ export function usePickBody(): BodyView | null {
 /** The field of an op that takes picked faces or edges. */
 function pickField(kind: string | undefined, input: string | undefined) {
   const field = kind ? opSpec(kind)?.fields.find((f) => f.name === input) : undefined
-  return field && (field.type === 'faces' || field.type === 'edges') ? field : undefined
+  return field?.type === 'faces' || field?.type === 'edges' || field?.type === 'vertices'
+    ? field
+    : undefined
 }
 
 export const sameEdge = (a: EdgeRef, b: EdgeRef): boolean =>
   [...a.edge].sort().join('|') === [...b.edge].sort().join('|') && (a.index ?? 0) === (b.index ?? 0)
 export const sameFace = (a: FaceRef, b: FaceRef): boolean =>
   a.face === b.face && (a.index ?? 0) === (b.index ?? 0)
+
+export const sameVertex = (a: VertexRef, b: VertexRef): boolean =>
+  a.vertex.join('|') === b.vertex.join('|') && (a.index ?? 0) === (b.index ?? 0)
 
 const picked = (): { op: string; input: string; refs: unknown[]; most: number } | null => {
   const { doc, picking } = useSession.getState()
@@ -59,15 +64,18 @@ const picked = (): { op: string; input: string; refs: unknown[]; most: number } 
   }
 }
 
-/** Adds the edge to the op's input, or takes it out again. */
-export function toggleEdge(ref: EdgeRef): void {
+/** Adds a thing to the op's input, or takes it out again. */
+function toggle<R>(ref: R, same: (a: R, b: R) => boolean): void {
   const p = picked()
   if (!p) return
-  const refs = p.refs as EdgeRef[]
-  const rest = refs.filter((r) => !sameEdge(r, ref))
+  const refs = p.refs as R[]
+  const rest = refs.filter((r) => !same(r, ref))
   setInputs(p.op, { [p.input]: rest.length < refs.length ? rest : [...refs, ref].slice(-p.most) })
   void startInside()
 }
+export const toggleEdge = (ref: EdgeRef): void => toggle(ref, sameEdge)
+export const toggleFace = (ref: FaceRef): void => toggle(ref, sameFace)
+export const toggleVertex = (ref: VertexRef): void => toggle(ref, sameVertex)
 
 /**
  * Brings the ranged value of a new op into what holds for what has been picked, once: as it is where it
@@ -86,13 +94,4 @@ async function startInside(): Promise<void> {
   if (!span || spanAt(range, value) || now?.inputs !== op!.inputs) return
   // Part of adding the op: undone with what was picked.
   setInputs(op!.id, { [field!.name]: rounded(span.to / 2, span.to < 1 ? 3 : 1) }, amend)
-}
-
-export function toggleFace(ref: FaceRef): void {
-  const p = picked()
-  if (!p) return
-  const refs = p.refs as FaceRef[]
-  const rest = refs.filter((r) => !sameFace(r, ref))
-  setInputs(p.op, { [p.input]: rest.length < refs.length ? rest : [...refs, ref].slice(-p.most) })
-  void startInside()
 }

@@ -1,4 +1,13 @@
-import { type ExactPart, edgeNames, edgeRef, faceName, faceRef, realEdges } from '@ivory/core/exact'
+import {
+  type ExactPart,
+  edgeNames,
+  edgeRef,
+  faceName,
+  faceRef,
+  realEdges,
+  realVertices,
+  vertexRef,
+} from '@ivory/core/exact'
 import { add3, dot3, type Frame, type P2, type P3, scale3, sub3 } from '@ivory/core/math'
 import { capOf, slice, type TriMesh } from '@ivory/core/mesh'
 import type { Body } from '@ivory/core/ops'
@@ -27,6 +36,10 @@ export function exactView(b: Body, part: ExactPart, request: ViewRequest): BodyV
       at: onPlane(part, i, plane),
       sharp: part.edges[i]!.bend !== 'smooth',
       shown: i,
+    })),
+    vertices: realVertices(part).map((i) => ({
+      ref: vertexRef(part, i),
+      at: part.vertices[i]!.at,
     })),
   }
 }

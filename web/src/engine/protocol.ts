@@ -14,7 +14,7 @@ import type {
   SolveRequest,
   tryDimension,
 } from '@ivory/core/rebuild'
-import type { EdgeRef, FaceRef } from '@ivory/core/refs'
+import type { EdgeRef, FaceRef, VertexRef } from '@ivory/core/refs'
 import type { BroughtIn, Format, Overlap, ReleasedFile } from '@ivory/core/release'
 import type { DisplayMesh } from '@ivory/core/turned'
 import type { FigureValue, KeptFile, Workpiece } from '@ivory/core/workpiece'
@@ -60,6 +60,8 @@ export interface BodyView {
   /** What can be picked: where it lies on the section (null off it) and its number in the mesh. */
   faces: { ref: FaceRef; at: P2 | null; shown: number }[]
   edges: { ref: EdgeRef; at: P2 | null; sharp: boolean; shown: number }[]
+  /** Corners where three faces or more meet, in space. */
+  vertices: { ref: VertexRef; at: P3 }[]
 }
 export interface ProfileView {
   id: string

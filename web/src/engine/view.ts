@@ -151,6 +151,7 @@ export function bodyView(b: Body, request: ViewRequest): BodyView {
       sharp: isSharp(c),
       shown: mesh?.edges.findIndex((e) => e.at && dist(e.at, c.at) < 1e-6) ?? -1,
     })),
+    vertices: [],
   }
 }
 

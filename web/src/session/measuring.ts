@@ -1,7 +1,7 @@
 import { freshId } from '@ivory/core/math'
 import { edit, useSession } from './session'
 
-/** Puts a gauge between two faces on the bench and asks for them on the Stage. */
+/** Puts a gauge between two places on the bench and asks for them on the Stage. */
 export function measureBetween(): void {
   const { doc } = useSession.getState()
   if (!doc) return
@@ -13,8 +13,8 @@ export function measureBetween(): void {
   useSession.setState({ measuring: { gauge: id, next: 'face' }, picking: null })
 }
 
-/** A face clicked on the Stage becomes the next of the gauge's two. */
-export function takeFace(body: string, face: string): void {
+/** What is clicked on the Stage (a face's name, or a reference as JSON) becomes the next of the gauge's two. */
+export function takeThing(body: string, thing: string): void {
   const { measuring } = useSession.getState()
   if (!measuring) return
   const { gauge: id, next } = measuring
@@ -23,8 +23,8 @@ export function takeFace(body: string, face: string): void {
     if (!gauge) return
     if (next === 'face') {
       gauge.body = body
-      gauge.params = { face }
-    } else gauge.params = { ...gauge.params, other: body, with: face }
+      gauge.params = { face: thing }
+    } else gauge.params = { ...gauge.params, other: body, with: thing }
   })
   useSession.setState({ measuring: next === 'face' ? { gauge: id, next: 'with' } : null })
 }

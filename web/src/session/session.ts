@@ -10,7 +10,7 @@ import { type Cut, cutPlane } from './cut'
 export interface Picking {
   op: string
   input: string
-  what: 'faces' | 'edges'
+  what: 'faces' | 'edges' | 'vertices'
   /** The op is new: its value is brought into what holds once something is picked. */
   fresh?: boolean
 }

@@ -1,66 +1,33 @@
 import { type DisplayMesh, SECTION } from '@ivory/core/turned'
+import type { Workpiece } from '@ivory/core/workpiece'
 import type { ThreeEvent } from '@react-three/fiber'
 import { useMemo, useState } from 'react'
+import { BufferAttribute, BufferGeometry, DoubleSide, Plane, Vector3 } from 'three'
+import { faceName, refName } from '../bench/names'
 import {
-  BufferAttribute,
-  BufferGeometry,
-  DoubleSide,
-  type Intersection,
-  Mesh,
-  Plane,
-  type Raycaster,
-  Vector3,
-} from 'three'
-import { faceName } from '../bench/names'
-import { sameEdge, sameFace, toggleEdge, toggleFace } from '../bench/picking'
+  sameEdge,
+  sameFace,
+  sameVertex,
+  toggleEdge,
+  toggleFace,
+  toggleVertex,
+} from '../bench/picking'
 import type { BodyView } from '../engine'
 import { cutPlane } from '../session/cut'
 import { lastMaker, makersOf } from '../session/makers'
-import { takeFace } from '../session/measuring'
+import { takeThing } from '../session/measuring'
 import { NO_MAKERS, opOf, type Picking, select, useSession } from '../session/session'
 import { useDisposed } from './disposed'
+import { geometryOf, leftOf, linesOf, UNTOUCHED } from './geometry'
+import { Spots } from './Spots'
+import { thingUnder, type Under } from './under'
 import { type ShownWalls, WallSkin } from './Walls'
-
-/** The triangles of some faces as a geometry that shares the mesh's vertices. */
-function geometryOf(mesh: DisplayMesh, wanted: (face: number) => boolean) {
-  const index: number[] = []
-  const triangles: number[] = []
-  for (let t = 0; t < mesh.faceOf.length; t++) {
-    if (!wanted(mesh.faceOf[t]!)) continue
-    index.push(mesh.triangles[3 * t]!, mesh.triangles[3 * t + 1]!, mesh.triangles[3 * t + 2]!)
-    triangles.push(t)
-  }
-  const g = new BufferGeometry()
-  g.setAttribute('position', new BufferAttribute(mesh.positions, 3))
-  g.setAttribute('normal', new BufferAttribute(mesh.normals, 3))
-  g.setIndex(index)
-  return { geometry: g, triangles }
-}
-
-function linesOf(mesh: DisplayMesh, wanted: (edge: number) => boolean) {
-  const out: number[] = []
-  for (let i = 0; i < mesh.edgeOf.length; i++) {
-    if (wanted(mesh.edgeOf[i]!)) out.push(...mesh.lines.subarray(6 * i, 6 * i + 6))
-  }
-  const g = new BufferGeometry()
-  g.setAttribute('position', new BufferAttribute(Float32Array.from(out), 3))
-  return g
-}
 
 /** How much of a body's skin is seen. */
 const OPACITY = { shaded: 1, clear: 0.35, edges: 0 } as const
 
-/** What the pointer passes through. */
-const UNTOUCHED = { raycast: () => undefined }
-
-/** The pointer meets only what is left of a body that is cut away. */
-const leftOf = (plane: Plane) => ({
-  raycast(this: Mesh, ray: Raycaster, hits: Intersection[]) {
-    const all: Intersection[] = []
-    Mesh.prototype.raycast.call(this, ray, all)
-    hits.push(...all.filter((h) => plane.distanceToPoint(h.point) >= 0))
-  },
-})
+const sameThing = (a: Under, b: Partial<Record<'face' | 'edge' | 'vertex', number>>): boolean =>
+  (['face', 'edge', 'vertex'] as const).every((k) => (a as typeof b)[k] === b[k])
 
 export function BodyMesh({
   body,
@@ -97,7 +64,7 @@ export function BodyMesh({
   const touched = useMemo(() => (clipped ? leftOf(behind[0]!) : {}), [clipped, behind])
   const clip = clipped ? { clippingPlanes: behind } : { clippingPlanes: null }
   const opacity = ghost ? 0.22 : OPACITY[body.look]
-  const [over, setOver] = useState<{ face?: number; edge?: number }>({})
+  const [over, setOver] = useState<Partial<Record<'face' | 'edge' | 'vertex', number>>>({})
   const skin = useMemo(() => geometryOf(mesh, (f) => mesh.faces[f] !== SECTION), [mesh])
   const cut = useMemo(() => geometryOf(mesh, (f) => mesh.faces[f] === SECTION), [mesh])
   const lines = useMemo(() => linesOf(mesh, () => true), [mesh])
@@ -117,6 +84,15 @@ export function BodyMesh({
     }
     return linesOf(mesh, (i) => i === over.edge || Boolean(pick?.what === 'edges' && chosen(i)))
   }, [mesh, over.edge, pick, refs, body.edges])
+  const spots = useMemo(
+    () =>
+      body.vertices.filter(
+        ({ ref }, i) =>
+          i === over.vertex ||
+          (pick?.what === 'vertices' && (refs ?? []).some((r) => sameVertex(r, ref))),
+      ),
+    [body.vertices, over.vertex, pick, refs],
+  )
   useDisposed(skin.geometry)
   useDisposed(cut.geometry)
   useDisposed(lines)
@@ -125,6 +101,24 @@ export function BodyMesh({
 
   const faceUnder = (e: ThreeEvent<PointerEvent | MouseEvent>) =>
     mesh.faceOf[skin.triangles[e.faceIndex ?? 0] ?? 0] ?? 0
+  /** What is under the pointer: while places are measured or corners picked also edges and corners. */
+  const thing = (e: ThreeEvent<PointerEvent | MouseEvent>): Under => {
+    const vertices = measuring || pick?.what === 'vertices'
+    return vertices
+      ? thingUnder(e, body, mesh, faceUnder(e), { edges: measuring, vertices })
+      : { face: faceUnder(e) }
+  }
+  const refOf = (under: Under) =>
+    'vertex' in under
+      ? body.vertices[under.vertex]!.ref
+      : 'edge' in under
+        ? body.edges.find((x) => x.shown === under.edge)?.ref
+        : null
+  const wordOf = (doc: Workpiece, under: Under, face: number) => {
+    const ref = refOf(under)
+    if (!ref) return faceName(doc, mesh.faces[face]!)
+    return `${'vertex' in under ? 'corner of' : 'edge between'} ${refName(doc, ref)}`
+  }
   const tell = (text: string) => useSession.setState({ hover: text })
 
   return (
@@ -135,9 +129,10 @@ export function BodyMesh({
         onPointerMove={(e) => {
           e.stopPropagation()
           const face = faceUnder(e)
-          if (pick?.what !== 'edges' && face !== over.face) setOver({ face })
+          const under = thing(e)
+          if (pick?.what !== 'edges' && !sameThing(under, over)) setOver(under)
           const { doc, chart } = useSession.getState()
-          if (doc) tell(`${body.name}: ${faceName(doc, mesh.faces[face]!)}`)
+          if (doc) tell(`${body.name}: ${wordOf(doc, under, face)}`)
           if (face !== over.face) useSession.setState({ makers: makersOf(mesh.faces[face]!) })
           if (chart) useSession.setState({ touched: [e.point.x, e.point.y, e.point.z] })
         }}
@@ -155,7 +150,14 @@ export function BodyMesh({
         onClick={(e) => {
           if (measuring) {
             e.stopPropagation()
-            takeFace(body.id, mesh.faces[faceUnder(e)]!)
+            const ref = refOf(thing(e))
+            takeThing(body.id, ref ? JSON.stringify(ref) : mesh.faces[faceUnder(e)]!)
+            return
+          }
+          if (pick?.what === 'vertices') {
+            e.stopPropagation()
+            const under = thing(e)
+            if ('vertex' in under) toggleVertex(body.vertices[under.vertex]!.ref)
             return
           }
           if (pick?.what !== 'faces') return
@@ -223,6 +225,7 @@ export function BodyMesh({
       <lineSegments geometry={litEdges} renderOrder={2}>
         <lineBasicMaterial {...clip} color="#8a4b00" depthTest={false} linewidth={3} />
       </lineSegments>
+      {spots.length > 0 && <Spots at={spots.map((v) => v.at)} clip={clip} />}
       {clipped && body.cap && <Cap triangles={body.cap} />}
       {walls && <WallSkin walls={walls} clip={clip} />}
       {body.liquid && <Liquid mesh={body.liquid} />}

@@ -250,7 +250,8 @@ function shareNear(point: string, c: Curve, f: Frame, ctx: OpContext): Outcome<n
   return good(nearest(c, [dot3(off, f.x), dot3(off, f.y)]).t)
 }
 
-function shareOf(v: Value, ctx: OpContext): Outcome<number> {
+/** A share of a way, 0 to 1. */
+export function shareOf(v: Value, ctx: OpContext): Outcome<number> {
   const t = ctx.read(v, 'number')
   return t >= 0 && t <= 1 ? good(t) : bad('fraction', 'The share of the way must lie from 0 to 1.')
 }

@@ -1,7 +1,10 @@
 import { z } from 'zod'
+import { alongEdge } from '../../exact'
 import { add3, bad, dot3, good, mm, type Outcome, type P3, scale3, sub3 } from '../../math'
 import { valueSchema } from '../../profile'
-import { faceRefSchema } from '../../refs'
+import { edgeRefSchema, faceRefSchema, vertexRefSchema } from '../../refs'
+import { exactBody } from '../exact'
+import { pickExactEdges, pickExactVertices } from '../pick'
 import { defineOp } from '../spec'
 import {
   type DatumContext,
@@ -12,16 +15,20 @@ import {
   placeOf,
   placeSchema,
   planeFrame,
+  shareOf,
   when,
 } from './datum'
 
 const inputs = z.object({
-  how: z.enum(['place', 'along', 'face', 'meet']).default('place'),
+  how: z.enum(['place', 'along', 'face', 'meet', 'vertex', 'edge']).default('place'),
   p1: placeSchema.optional(),
   profile: z.string().optional(),
   piece: z.string().optional(),
   body: z.string().optional(),
   faces: z.array(faceRefSchema).max(1).default([]),
+  vertices: z.array(vertexRefSchema).max(1).default([]),
+  edges: z.array(edgeRefSchema).max(1).default([]),
+  spot: z.enum(['share', 'centre']).default('share'),
   fraction: valueSchema.default(0.5),
   turn: valueSchema.default(0),
   axis: z.string().optional(),
@@ -31,7 +38,7 @@ type Inputs = z.infer<typeof inputs>
 
 export const pointOp = defineOp<Inputs>({
   kind: 'point',
-  version: 1,
+  version: 2,
   label: 'Datum point',
   help: 'A place to set axes and planes on, that follows what it is set on.',
   stage: 'draw',
@@ -47,6 +54,8 @@ export const pointOp = defineOp<Inputs>({
         { value: 'along', label: 'along a drawn curve' },
         { value: 'face', label: 'on a face' },
         { value: 'meet', label: 'where an axis meets a plane' },
+        { value: 'vertex', label: 'on a corner of a body' },
+        { value: 'edge', label: 'on an edge of a body' },
       ],
     },
     { name: 'p1', label: 'Place', help: 'x, y, z.', type: 'place', when: when('place') },
@@ -67,9 +76,36 @@ export const pointOp = defineOp<Inputs>({
     {
       name: 'body',
       label: 'Body',
-      help: 'The body whose face is picked.',
+      help: 'The body it is set on.',
       type: 'body',
-      when: when('face'),
+      when: when('face', 'vertex', 'edge'),
+    },
+    {
+      name: 'vertices',
+      label: 'Corner',
+      help: 'Where faces of the body meet.',
+      type: 'vertices',
+      most: 1,
+      when: when('vertex'),
+    },
+    {
+      name: 'edges',
+      label: 'Edge',
+      help: 'The edge it is set on.',
+      type: 'edges',
+      most: 1,
+      when: when('edge'),
+    },
+    {
+      name: 'spot',
+      label: 'There',
+      help: 'Along the edge, or the middle of the circle it runs on.',
+      type: 'choice',
+      options: [
+        { value: 'share', label: 'along it' },
+        { value: 'centre', label: 'in the middle of its circle' },
+      ],
+      when: when('edge'),
     },
     {
       name: 'faces',
@@ -84,7 +120,7 @@ export const pointOp = defineOp<Inputs>({
       help: 'Share of the way along, 0 to 1.',
       type: 'value',
       dim: 'number',
-      when: when('along', 'face'),
+      when: (i) => when('along', 'face')(i) || (i.how === 'edge' && i.spot !== 'centre'),
     },
     {
       name: 'turn',
@@ -108,6 +144,9 @@ export const pointOp = defineOp<Inputs>({
     p1: { x: 0, y: 0, z: 0 },
     ...(body ? { body } : {}),
     faces: [],
+    vertices: [],
+    edges: [],
+    spot: 'share' as const,
     fraction: 0.5,
     turn: 0,
   }),
@@ -139,5 +178,34 @@ const MAKERS: Record<Inputs['how'], (i: Inputs, ctx: DatumContext) => Outcome<P3
       return bad('parallel', 'The axis runs along the plane and meets it nowhere.')
     const k = dot3(sub3(plane.value.origin, origin), plane.value.z) / slope
     return good(add3(origin, scale3(dir, k)))
+  },
+  vertex(i, ctx) {
+    const on = exactBody(i.body ?? '', ctx)
+    if (!on.ok) return on
+    const picked = pickExactVertices(on.value.part, i.vertices, ctx)
+    if (!picked.ok) return picked
+    const [corner] = picked.value.items
+    if (corner === undefined) return bad('no-corner', 'Pick the corner it is set on.')
+    ctx.warnings.push(...picked.value.warnings)
+    return good(on.value.part.vertices[corner]!.at)
+  },
+  edge(i, ctx) {
+    const on = exactBody(i.body ?? '', ctx)
+    if (!on.ok) return on
+    const { part } = on.value
+    const picked = pickExactEdges(part, i.edges, ctx)
+    if (!picked.ok) return picked
+    const [edge] = picked.value.items
+    if (edge === undefined) return bad('no-edge', 'Pick the edge it is set on.')
+    ctx.warnings.push(...picked.value.warnings)
+    const { circle, middle } = part.edges[edge]!
+    if (i.spot === 'centre')
+      return circle
+        ? good(circle.origin)
+        : bad('no-circle', 'This edge is no part of a circle and has no middle off it.', [
+            { at: middle },
+          ])
+    const share = shareOf(i.fraction, ctx)
+    return share.ok ? good(alongEdge(part, edge, share.value)) : share
   },
 }

@@ -1,12 +1,11 @@
 import { arc, type Curve, fitSpline, line, pointAt } from '../../curve'
-import { type ExactPart, edgeLine, edgeRef, realEdges, resolveEdge } from '../../exact'
+import { type ExactPart, edgeLine, edgeRef, exactEnd, realEdges, resolveEdge } from '../../exact'
 import {
   add3,
   cross3,
   dist,
   dot3,
   type Frame,
-  norm3,
   type P2,
   type P3,
   scale3,
@@ -32,7 +31,7 @@ function edgeOn(plane: Frame, p: ExactPart, edge: number): Curve | null {
   const { straight, circle } = p.edges[edge]!
   const places = edgeLine(p, edge)
   const [first, last] = [places[0]!, places[places.length - 1]!].map((x) =>
-    flat(exactly(p, x)),
+    flat(exactEnd(p, x)),
   ) as [P2, P2]
   if (straight) return dist(first, last) < 1e-6 ? null : line(first, last)
   if (circle && Math.abs(dot3(circle.dir, plane.z)) > 1 - 1e-9) {
@@ -73,12 +72,6 @@ function alongLine(pts: readonly P2[]): [P2, P2] | null {
   const off = pts.map((p) => Math.abs((p[0] - first[0]) * uy - (p[1] - first[1]) * ux))
   if (off.some((d) => d > 1e-4)) return null
   return [pts[along.indexOf(Math.min(...along))]!, pts[along.indexOf(Math.max(...along))]!]
-}
-
-/** Lines that show an edge are single precision: at its ends the vertices themselves are taken. */
-function exactly({ vertices }: ExactPart, x: P3): P3 {
-  for (const v of vertices) if (norm3(sub3(v.at, x)) < 1e-4) return v.at
-  return x
 }
 
 /** The sharp edges of a body as they are seen on a plane, those that cover each other once. */

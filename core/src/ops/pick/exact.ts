@@ -4,10 +4,13 @@ import {
   faceName,
   faceRef,
   realEdges,
+  realVertices,
   resolveEdge,
   resolveFace,
+  resolveVertex,
+  vertexRef,
 } from '../../exact'
-import type { EdgeRef, FaceRef } from '../../refs'
+import type { EdgeRef, FaceRef, VertexRef } from '../../refs'
 import type { OpContext } from '../state'
 import { missingFace, pick } from './ask'
 
@@ -30,6 +33,30 @@ export function pickExactEdges(p: ExactPart, refs: readonly EdgeRef[], ctx: OpCo
       nameAgain: (i) => edgeRef(p, i),
     },
     realEdges(p).filter((i) => p.edges[i]!.bend !== 'smooth'),
+  )
+}
+
+/** The picked corners of an exact body, by number. */
+export function pickExactVertices(p: ExactPart, refs: readonly VertexRef[], ctx: OpContext) {
+  const faces = [...new Set(p.faces.flatMap((f) => f.names))]
+  return pick(
+    refs,
+    (r) => resolveVertex(p, r),
+    {
+      op: ctx.op,
+      input: 'vertices',
+      what: 'corner',
+      missing({ vertex }) {
+        const gone = vertex.find((n) => !faces.includes(n))
+        return gone
+          ? missingFace(faces, gone, ctx)
+          : `The faces ${vertex.join(', ')} do not meet in a corner here.`
+      },
+      named: ({ vertex }) => `corners where ${vertex.join(', ')} meet`,
+      place: (i: number) => p.vertices[i]!.at,
+      nameAgain: (i) => vertexRef(p, i),
+    },
+    realVertices(p),
   )
 }
 

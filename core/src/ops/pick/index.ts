@@ -1,2 +1,2 @@
-export { pickExactEdges, pickExactFaces } from './exact'
+export { pickExactEdges, pickExactFaces, pickExactVertices } from './exact'
 export { pickEdges, pickFaces } from './turned'

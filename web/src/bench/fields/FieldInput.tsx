@@ -52,7 +52,8 @@ export function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type
   }
   if (field.type === 'file')
     return <FileField op={op} name={field.name} accept=".step,.stp,.stl,.3mf,.obj" />
-  if (field.type === 'faces' || field.type === 'edges') return <Refs op={op} field={field} />
+  if (field.type === 'faces' || field.type === 'edges' || field.type === 'vertices')
+    return <Refs op={op} field={field} />
   if (
     field.type === 'bodies' ||
     field.type === 'profiles' ||

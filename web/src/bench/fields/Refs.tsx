@@ -4,21 +4,23 @@ import { MousePointerClick, X } from 'lucide-react'
 import { setInputs, useSession } from '../../session/session'
 import { typedValue } from '../../table/typed'
 import { Button, CommitInput } from '../../ui/controls'
-import { faceName } from '../names'
+import { type Ref, refName } from '../names'
 
 /** What is picked on the model, each to be taken out again. */
-export function Refs({ op, field }: { op: Op; field: Field & { type: 'faces' | 'edges' } }) {
+export function Refs({
+  op,
+  field,
+}: {
+  op: Op
+  field: Field & { type: 'faces' | 'edges' | 'vertices' }
+}) {
   const doc = useSession((s) => s.doc)!
   const picking = useSession((s) => s.picking)
   const on = picking?.op === op.id && picking.input === field.name
-  const refs =
-    (op.inputs[field.name] as ({ face: string } | { edge: [string, string] })[] | undefined) ?? []
+  const refs = (op.inputs[field.name] as Ref[] | undefined) ?? []
   const amend = (i: number, change: object) =>
     setInputs(op.id, { [field.name]: refs.map((r, k) => (k === i ? { ...r, ...change } : r)) })
-  const word = (r: (typeof refs)[number]) =>
-    'face' in r
-      ? faceName(doc, r.face)
-      : `${faceName(doc, r.edge[0])} / ${faceName(doc, r.edge[1])}`
+  const word = (r: Ref) => refName(doc, r)
   return (
     <div className="flex min-w-0 flex-col items-start gap-1">
       <Button
@@ -31,7 +33,7 @@ export function Refs({ op, field }: { op: Op; field: Field & { type: 'faces' | '
         }
       >
         <MousePointerClick size={14} aria-hidden="true" />
-        {on ? 'Done picking' : `Pick ${field.type}`}
+        {on ? 'Done picking' : `Pick ${field.type === 'vertices' ? 'a corner' : field.type}`}
       </Button>
       <ul className="w-full">
         {refs.map((r, i) => (

@@ -1,0 +1,48 @@
+import type { DisplayMesh } from '@ivory/core/turned'
+import {
+  BufferAttribute,
+  BufferGeometry,
+  type Intersection,
+  Mesh,
+  type Plane,
+  type Raycaster,
+} from 'three'
+
+/** The triangles of some faces as a geometry that shares the mesh's vertices. */
+export function geometryOf(mesh: DisplayMesh, wanted: (face: number) => boolean) {
+  const index: number[] = []
+  const triangles: number[] = []
+  for (let t = 0; t < mesh.faceOf.length; t++) {
+    if (!wanted(mesh.faceOf[t]!)) continue
+    index.push(mesh.triangles[3 * t]!, mesh.triangles[3 * t + 1]!, mesh.triangles[3 * t + 2]!)
+    triangles.push(t)
+  }
+  const g = new BufferGeometry()
+  g.setAttribute('position', new BufferAttribute(mesh.positions, 3))
+  g.setAttribute('normal', new BufferAttribute(mesh.normals, 3))
+  g.setIndex(index)
+  return { geometry: g, triangles }
+}
+
+/** The line segments of some edges. */
+export function linesOf(mesh: DisplayMesh, wanted: (edge: number) => boolean) {
+  const out: number[] = []
+  for (let i = 0; i < mesh.edgeOf.length; i++) {
+    if (wanted(mesh.edgeOf[i]!)) out.push(...mesh.lines.subarray(6 * i, 6 * i + 6))
+  }
+  const g = new BufferGeometry()
+  g.setAttribute('position', new BufferAttribute(Float32Array.from(out), 3))
+  return g
+}
+
+/** What the pointer passes through. */
+export const UNTOUCHED = { raycast: () => undefined }
+
+/** The pointer meets only what is left of a body that is cut away. */
+export const leftOf = (plane: Plane) => ({
+  raycast(this: Mesh, ray: Raycaster, hits: Intersection[]) {
+    const all: Intersection[] = []
+    Mesh.prototype.raycast.call(this, ray, all)
+    hits.push(...all.filter((h) => plane.distanceToPoint(h.point) >= 0))
+  },
+})

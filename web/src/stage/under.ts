@@ -1,0 +1,59 @@
+import type { P3 } from '@ivory/core/math'
+import type { DisplayMesh } from '@ivory/core/turned'
+import type { ThreeEvent } from '@react-three/fiber'
+import { Vector3 } from 'three'
+import type { BodyView } from '../engine'
+
+/** How near the pointer counts as on an edge or a corner, pixels. */
+const NEAR = { edge: 6, vertex: 9 }
+
+/** What of a body lies under the pointer: a corner before an edge before a face. */
+export type Under = { vertex: number } | { edge: number } | { face: number }
+
+/**
+ * The corner (number in the body's list), edge or face (numbers in the mesh) under the pointer, of those that
+ * are wanted; what lies behind the place it is on is not meant.
+ */
+export function thingUnder(
+  e: ThreeEvent<PointerEvent | MouseEvent>,
+  body: BodyView,
+  mesh: DisplayMesh,
+  face: number,
+  wanted: { edges: boolean; vertices: boolean },
+): Under {
+  const canvas = e.nativeEvent.target as HTMLCanvasElement
+  const { width, height } = canvas.getBoundingClientRect()
+  const { offsetX, offsetY } = e.nativeEvent
+  // A hair more than the face: edges lie on its rim.
+  const deep = e.distance * 1.01 + 0.5
+  const eye = e.ray.origin
+  const spot = new Vector3()
+  const seen = ([x, y, z]: P3): [number, number, number] => {
+    spot.set(x, y, z)
+    const far = spot.distanceTo(eye)
+    spot.project(e.camera)
+    return [((spot.x + 1) / 2) * width, ((1 - spot.y) / 2) * height, far]
+  }
+  let best: { d: number; under: Under } = { d: Number.POSITIVE_INFINITY, under: { face } }
+  if (wanted.vertices)
+    for (const [i, { at }] of body.vertices.entries()) {
+      const [x, y, far] = seen(at)
+      const d = Math.hypot(x - offsetX, y - offsetY)
+      if (d < NEAR.vertex && d < best.d && far < deep) best = { d, under: { vertex: i } }
+    }
+  if (!('face' in best.under) || !wanted.edges) return best.under
+  const { lines, edgeOf } = mesh
+  for (let i = 0; i < edgeOf.length; i++) {
+    const end = (k: number): P3 => [lines[6 * i + k]!, lines[6 * i + k + 1]!, lines[6 * i + k + 2]!]
+    const [ax, ay, an] = seen(end(0))
+    const [bx, by, bn] = seen(end(3))
+    const [ux, uy] = [bx - ax, by - ay]
+    const long = ux * ux + uy * uy
+    const t = long > 0 ? ((offsetX - ax) * ux + (offsetY - ay) * uy) / long : 0
+    const k = Math.min(1, Math.max(0, t))
+    const d = Math.hypot(ax + k * ux - offsetX, ay + k * uy - offsetY)
+    if (d < NEAR.edge && d < best.d && an + k * (bn - an) < deep)
+      best = { d, under: { edge: edgeOf[i]! } }
+  }
+  return best.under
+}
