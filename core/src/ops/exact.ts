@@ -8,7 +8,10 @@ import type { Body, OpContext } from './state'
 export const exactOf = (body: Body, ctx: OpContext): Outcome<ExactPart> =>
   exactShape(body.shape, ctx)
 
-export function exactShape(shape: Body['shape'], ctx: OpContext): Outcome<ExactPart> {
+export function exactShape(
+  shape: Body['shape'],
+  ctx: Pick<OpContext, 'kernel'>,
+): Outcome<ExactPart> {
   if (shape.kind !== 'turned') return good(shape)
   const made = ctx.kernel(turnedJob(shape.turned))
   return made.ok ? good(made.value[0]!) : made

@@ -1,5 +1,7 @@
 export { outlineOn } from './draw/project'
 export { edgesOn, MOST_EDGES } from './draw/projectedge'
+export { sectionPieces } from './draw/projectsection'
+export { exactShape } from './exact'
 export { profileCells } from './form/chosen'
 export { OPS, opSpec, withDefaults } from './registry'
 export type { Field, OpSpec } from './spec'

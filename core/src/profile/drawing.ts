@@ -91,6 +91,13 @@ const sourceSchema = z.union([
     index: z.number().int().optional(),
     of: z.number().int().optional(),
   }),
+  /** Where the plane of the drawing cuts a face of a body. */
+  z.object({
+    body: id,
+    section: z.string().min(1).max(500),
+    index: z.number().int().optional(),
+    of: z.number().int().optional(),
+  }),
   z.object({ profile: id, piece: z.string().min(1).max(80) }),
 ])
 export type Source = z.infer<typeof sourceSchema>

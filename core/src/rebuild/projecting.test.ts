@@ -4,8 +4,9 @@ import type { Drawing } from '../profile'
 import type { Op } from '../workpiece'
 import { circles } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
-import { base, block, built, piece, volume } from './exactroute.test-data'
+import { base, block, built, piece, the, volume } from './exactroute.test-data'
 import { reshape } from './reshape'
+import { inPlace, workedOut } from './solids'
 
 const bore = [
   circles(22, 'bore', 'top', [[20, 15, 6]]),
@@ -78,5 +79,57 @@ describe('edges of bodies that are not turned, projected', () => {
         .diagnoses.map((d) => d.message)
         .join(),
     ).toMatch(/edge it is projected from is gone/)
+  })
+})
+
+describe('sections of bodies on the plane of a drawing', () => {
+  const slice = op(30, 'plane', 'slice', { from: 'front', offset: -15 })
+  async function sectioned(route: Op[], plane: string, of: string) {
+    const result = await built(piece([...route, sketch(plane)]))
+    const run = inPlace(piece(route), the)
+    const made = await workedOut(
+      () => reshape(result, 'sketch', { do: 'section', of }),
+      run,
+      result.exact,
+    )
+    if (!made.ok) throw new Error(made.diagnosis.message)
+    return made.value
+  }
+  const boxes = async (route: Op[], plane: string, drawing: Drawing) => {
+    const { state, reports } = await built(piece([...route, sketch(plane, drawing)]))
+    const { drawn } = state.profiles.sketch!.shape
+    return { drawn, report: reports.at(-1)! }
+  }
+  it('of a drilled block through the hole: two rectangles, which follow it', async () => {
+    const route = [base, block, ...bore, slice]
+    const drawing = await sectioned(route, 'slice', 'block')
+    expect(drawing.entities).toHaveLength(8)
+    expect(drawing.entities.every((e) => e.construction)).toBe(true)
+    const { drawn } = await boxes(route, 'slice', drawing)
+    expect(drawn.every((d) => d.curve.kind === 'line')).toBe(true)
+    // Through the middle of the hole of 12 across, 20 high.
+    expect(drawn.reduce((sum, d) => sum + lengthOf(d.curve), 0)).toBeCloseTo(2 * 48 + 4 * 20, 6)
+    const wide = route.map((o) => (o.id === 'bore' ? circles(22, 'bore', 'top', [[20, 15, 9]]) : o))
+    const wider = await boxes(wide, 'slice', drawing)
+    expect(wider.report.status).not.toBe('fail')
+    expect(wider.drawn.reduce((sum, d) => sum + lengthOf(d.curve), 0)).toBeCloseTo(
+      2 * 42 + 4 * 20,
+      6,
+    )
+  })
+  it('of a round bar across it; a plane that misses is said', async () => {
+    const puck = [
+      circles(10, 'disc', 'top', [[0, 0, 10]]),
+      op(20, 'extrude', 'puck', { profile: 'disc', mode: 'new', length: 30 }),
+    ]
+    const across = op(30, 'plane', 'across', { from: 'top', offset: 15 })
+    const drawing = await sectioned([...puck, across], 'across', 'puck')
+    const { drawn } = await boxes([...puck, across], 'across', drawing)
+    // A circle of radius 10, in one piece or more.
+    expect(drawn.reduce((sum, d) => sum + lengthOf(d.curve), 0)).toBeCloseTo(20 * Math.PI, 6)
+    await expect(sectioned(puck, 'top', 'puck')).rejects.toThrow(/does not go through/)
+    const far = { ...across, inputs: { from: 'top', offset: 50 } }
+    const lost = await boxes([...puck, far], 'across', drawing)
+    expect(lost.report.diagnoses.map((d) => d.message).join()).toMatch(/does not go through/)
   })
 })

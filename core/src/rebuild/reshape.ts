@@ -1,6 +1,7 @@
 import type { Curve } from '../curve'
+import type { KernelJob } from '../exact'
 import { bad, good, type Outcome, type P2 } from '../math'
-import { edgesOn, MOST_EDGES, outlineOn } from '../ops'
+import { edgesOn, exactShape, MOST_EDGES, outlineOn, sectionPieces } from '../ops'
 import {
   Builder,
   breakAtCrossings,
@@ -47,10 +48,14 @@ export type Reshape =
   | { do: 'move'; points: string[]; step: [Value, Value]; turn: Value; scale: Value; about: P2 }
   | { do: 'shape'; shape: ShapeTool; spots: P2[]; sides: number }
   | { do: 'project'; from: { body: string } | { profile: string } }
+  | { do: 'section'; of: string }
   | { do: 'part'; pieces: string[] }
   | { do: 'paste'; part: Drawing }
 
-/** The drawing of a profile after a change, or for `part` the pieces taken out of it. */
+/**
+ * The drawing of a profile after a change, or for `part` the pieces taken out of it. Throws `WaitsForKernel`
+ * where a section is asked for that has not been made yet.
+ */
 export function reshape(built: Rebuilt, op: string, change: Reshape): Outcome<Drawing> {
   const profile = built.state.profiles[op]
   if (!profile) return bad('no-profile', 'This profile is not there.')
@@ -91,6 +96,8 @@ export function reshape(built: Rebuilt, op: string, change: Reshape): Outcome<Dr
         return drawn(drawing, change.shape, change.spots, change.sides)
       case 'project':
         return projected(built, op, drawing, change.from)
+      case 'section':
+        return sectioned(built, op, drawing, change.of)
       case 'part':
         return good(partOf(drawing, shape.points, change.pieces))
       case 'paste':
@@ -141,6 +148,25 @@ function projected(
   }
   for (const { source, curve } of outline) to.followed(curve, source, like)
   if (outline.length === 0) return bad('nothing', 'There is nothing to project.')
+  return good(to.drawing)
+}
+
+/** Adds the section of a body on the plane of the drawing as construction pieces that follow it. */
+function sectioned(built: Rebuilt, op: string, drawing: Drawing, id: string): Outcome<Drawing> {
+  const body = built.before[op]?.bodies[id]
+  if (!body) return bad('no-body', 'Choose a body made before.')
+  const kernel = (job: KernelJob) => built.exact.resultOf(job)
+  const part = exactShape(body.shape, { kernel })
+  if (!part.ok) return part
+  const pieces = sectionPieces(built.state.profiles[op]!.frame, id, part.value, kernel)
+  if (!pieces.ok) return pieces
+  if (pieces.value.length > MOST_EDGES)
+    return bad(
+      'too-many',
+      `The section of ${body.name} has ${pieces.value.length} pieces; at most ${MOST_EDGES} are taken at once.`,
+    )
+  const to = new Builder(drawing, 1e-4)
+  for (const { source, curve } of pieces.value) to.followed(curve, source, { construction: true })
   return good(to.drawing)
 }
 

@@ -88,19 +88,37 @@ function Project({ op }: { op: string }) {
     })),
   ]
   if (sources.length === 0) return null
+  const bodies = available?.bodies ?? []
   return (
-    <p className="flex flex-wrap items-center gap-1">
-      Project
-      {sources.map((s) => (
-        <Button
-          key={s.label}
-          className="py-0!"
-          onClick={() => void reshapeProfile(op, { do: 'project', from: s.from })}
-        >
-          {s.label}
-        </Button>
-      ))}
-    </p>
+    <>
+      {bodies.length > 0 && (
+        <p className="flex flex-wrap items-center gap-1">
+          Section of
+          {bodies.map((b) => (
+            <Button
+              key={b.id}
+              className="py-0!"
+              title="Where the plane of the drawing cuts the body"
+              onClick={() => void reshapeProfile(op, { do: 'section', of: b.id })}
+            >
+              {b.name}
+            </Button>
+          ))}
+        </p>
+      )}
+      <p className="flex flex-wrap items-center gap-1">
+        Project
+        {sources.map((s) => (
+          <Button
+            key={s.label}
+            className="py-0!"
+            onClick={() => void reshapeProfile(op, { do: 'project', from: s.from })}
+          >
+            {s.label}
+          </Button>
+        ))}
+      </p>
+    </>
   )
 }
 

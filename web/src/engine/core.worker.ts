@@ -88,7 +88,8 @@ const handlers: Handlers = {
   },
   tryDimension: ({ doc, op, id, value }) => tryDimension(rebuild(doc, cache), op, id, value),
   drivers: ({ doc, op, point }) => driversOf(doc, rebuild(doc, cache), op, point),
-  reshape: ({ doc, op, change }) => reshape(rebuild(doc, cache), op, change),
+  reshape: ({ doc, op, change }) =>
+    workedOut(() => reshape(rebuild(doc, cache), op, change), runOn(serving, doc), cache.exact),
   outline({ name, text, scale, join, drawing }) {
     const read = /\.dxf$/i.test(name) ? readDxf(text) : readSvg(text)
     if (!read.ok) return read

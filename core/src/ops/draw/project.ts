@@ -5,6 +5,7 @@ import { type Face, faceRef, facesOf, isWhole, resolveFace, type TurnedBody } fr
 import { exactOf } from '../exact'
 import type { OpContext } from '../state'
 import { followedEdge } from './projectedge'
+import { followedCut } from './projectsection'
 
 type Ring = 'end' | 'widest'
 
@@ -89,6 +90,12 @@ export function sourcesOf(drawing: Drawing, plane: Frame, ctx: OpContext): Sourc
       const part = exactOf(body, ctx)
       if (!part.ok) return none(part.diagnosis.message)
       const curve = followedEdge(plane, part.value, source)
+      return typeof curve === 'string' ? none(curve) : curve
+    }
+    if ('section' in source) {
+      const part = exactOf(body, ctx)
+      if (!part.ok) return none(part.diagnosis.message)
+      const curve = followedCut(plane, part.value, source, ctx.kernel)
       return typeof curve === 'string' ? none(curve) : curve
     }
     if (body.shape.kind !== 'turned')

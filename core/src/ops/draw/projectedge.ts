@@ -23,7 +23,7 @@ type EdgeSource = Extract<Source, { edge: unknown }>
  * An edge as it is seen on a plane: straight ones and circles square to the plane's normal exactly, others as
  * curves through places on them. Null for one that is seen end on.
  */
-function edgeOn(plane: Frame, p: ExactPart, edge: number): Curve | null {
+export function edgeOn(plane: Frame, p: ExactPart, edge: number): Curve | null {
   const flat = (x: P3): P2 => {
     const off = sub3(x, plane.origin)
     return [dot3(off, plane.x), dot3(off, plane.y)]
