@@ -57,6 +57,8 @@ interface Session {
   fill: number | null
   /** The chart in place of the Table, and the body it is of. */
   chart: { body: string; kind: ChartKind } | null
+  /** Walls are dimensioned on the cut. */
+  cutWalls: boolean
   /** What is pointed at in the chart: a level across an axis (mm), or walls between two widths. */
   marked: { along: 'x' | 'y' | 'z'; at: number } | { from: number; to: number } | null
   /** The place on a body under the pointer, for the chart to show. */
@@ -118,6 +120,7 @@ export const useSession = create<Session>(() => ({
   picking: null,
   drawn: none,
   hover: '',
+  cutWalls: false,
   cutaway: true,
   shaping: true,
   cut: null,

@@ -18,6 +18,7 @@ const FIRST = [
 /** Where bodies are cut: the plane, how far off it and turned by how much; the cut as a file. */
 export function CutTools() {
   const cut = useSession((s) => s.cut)
+  const walls = useSession((s) => s.cutWalls)
   const doc = useSession((s) => s.doc)
   const datums = useSession((s) => s.view?.datums)
   const planes = (datums ?? []).filter((d) => d.kind === 'plane')
@@ -51,6 +52,14 @@ export function CutTools() {
       />
       {cut && number('Distance of the cut', cut.offset, 'mm', (offset) => set({ offset }))}
       {cut && number('Turn of the cut', cut.turn, 'deg', (turn) => set({ turn }))}
+      <Button
+        className="py-0!"
+        aria-pressed={walls}
+        title="Dimensions across the walls where they are thinnest, and all round"
+        onClick={() => useSession.setState({ cutWalls: !walls })}
+      >
+        Walls
+      </Button>
       {(['svg', 'dxf'] as const).map((f) => (
         <Button
           key={f}

@@ -5,6 +5,7 @@ import type { BodyView } from '../engine'
 import { opOf, useSession } from '../session/session'
 import { onPlane, seenOn } from './frame'
 import type { Canvas } from './useCanvasView'
+import { WallDims } from './WallDims'
 
 /** The finished half-section with its real wall, its mirror image, gauge places and what is picked. */
 export function SectionLayer({
@@ -18,6 +19,7 @@ export function SectionLayer({
 }) {
   const view = useSession((s) => s.view)
   const selected = useSession((s) => s.selected)
+  const cutWalls = useSession((s) => s.cutWalls)
   const report = view?.reports.find((r) => r.id === selected)
   const bodies = (view?.bodies ?? []).filter((b) => b.section.length > 0)
   const at = (b: BodyView, p: P2) => canvas.toScreen(onPlane(frame, b.frame, p))
@@ -59,6 +61,9 @@ export function SectionLayer({
           />
         </g>
       ))}
+      {cutWalls &&
+        !pickBody &&
+        bodies.map((b) => <WallDims key={b.id} body={b} at={(p) => at(b, p)} />)}
       {pickBody && (
         <path
           data-testid="ghost"
