@@ -4,12 +4,12 @@ import { KernelError, type SolidHandle } from '../kernel'
 import { bad, fixed, good, type Outcome } from '../math'
 import { measureMesh, type TriMesh, writeObj, writeStl, writeThreeMf } from '../mesh'
 import type { Body } from '../ops'
-import { type Rebuilt, triangleMesh } from '../rebuild'
-import { areaOf, displayMesh, liftToSolid, solidMesh, spaceBounds, volumeOf } from '../turned'
+import type { Rebuilt } from '../rebuild'
+import { areaOf, liftToSolid, solidMesh, volumeOf } from '../turned'
 import type { Workpiece } from '../workpiece'
 import { sectionDrawing } from './drawing'
 import { rereadMeshes, rereadStep } from './readback'
-import { type Sheet, viewsSheet } from './sheet/sheet'
+import { sheetOf } from './sheet/seen'
 import { sheetSvg } from './sheet/svg'
 
 export const FORMATS = ['step', 'stl', 'zip', '3mf', 'obj', 'svg', 'pdf'] as const
@@ -79,31 +79,6 @@ export async function releaseFile(
 }
 const VIEWS =
   'three views, first angle, and a section through the middle, in real size at its scale'
-
-/** Three views and a section of bodies, drawn from their triangles. */
-const sheetOf = (w: Workpiece, bodies: readonly Body[]): Sheet =>
-  viewsSheet(
-    bodies.map((b) => ({
-      mesh: triangleMesh(b),
-      edges: edgeLines(b),
-      bounds: b.shape.kind === 'turned' ? spaceBounds(b.shape.turned) : b.shape.measure.bounds,
-    })),
-    {
-      name: w.name,
-      material: w.brief.material ?? 'material open',
-      bodies: bodies.map((b) => b.name || b.id),
-    },
-  )
-
-/** The lines of a body's sharp edges, six numbers a piece. */
-function edgeLines({ shape }: Body): Float32Array {
-  if (shape.kind === 'turned') return displayMesh(shape.turned, FINENESS.normal).lines
-  const { lines, edgeOf } = shape.shown
-  const sharp: number[] = []
-  for (let i = 0; i < edgeOf.length; i++)
-    if (shape.edges[edgeOf[i]!]!.bend !== 'smooth') sharp.push(...lines.subarray(6 * i, 6 * i + 6))
-  return Float32Array.from(sharp)
-}
 
 /** The bodies that leave. */
 function leaving(

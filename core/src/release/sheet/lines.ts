@@ -13,12 +13,15 @@ import {
   sub3,
 } from '../../math'
 import { type MeshTree, noHit, type TriMesh, treeOf } from '../../mesh'
+import type { Round } from './rounds'
 
 /** What is seen of a body: its surface, and the lines of its sharp edges, six numbers a piece, mm. */
 export interface Seen {
   /** With shared vertices. */
   mesh: TriMesh
   edges: Float32Array
+  /** Its circles all round. */
+  rounds: readonly Round[]
   bounds: { min: P3; max: P3 }
 }
 

@@ -37,6 +37,7 @@ function box([x, y, z]: number[], [X, Y, Z]: number[]): Seen {
   return {
     mesh,
     edges: Float32Array.from(ends),
+    rounds: [],
     bounds: { min: [x!, y!, z!], max: [X!, Y!, Z!] },
   }
 }
@@ -83,6 +84,7 @@ describe('lines of a view', () => {
         {
           mesh,
           edges: Float32Array.from(edges),
+          rounds: [],
           bounds: { min: [-20, -20, 0], max: [20, 20, 50] },
         },
       ],
@@ -180,5 +182,31 @@ describe('a sheet', () => {
       ...text.slice(at, text.indexOf('S\n', at)).matchAll(/^(-?[\d.]+) -?[\d.]+ [ml]$/gm),
     ].map((m) => Number(m[1]))
     expect(((Math.max(...xs) - Math.min(...xs)) * 25.4) / 72).toBeCloseTo(60, 4)
+  })
+})
+
+describe('diameters', () => {
+  const hole = (x: number, y: number, radius: number) =>
+    [0, 20].map((z) => ({ origin: [x, y, z] as const, dir: [0, 0, 1] as const, radius }))
+  const plate = {
+    ...box([0, 0, 0], [60, 40, 20]),
+    rounds: [...hole(10, 10, 3), ...hole(50, 10, 3), ...hole(30, 20, 8.25)],
+  }
+  const sheet = viewsSheet([plate], { name: 'Plate', material: '', bodies: ['Plate'] })
+  it('are told once in the view that sees the circles square on, those alike with their number', () => {
+    const told = sheet.texts.map((t) => t.text).filter((t) => t.includes('Ø'))
+    expect(told.sort()).toEqual(['2 × Ø6.00', 'Ø16.50'])
+  })
+  it('their figures stand left of the view and on the paper', () => {
+    for (const t of sheet.texts.filter((x) => x.text.includes('Ø'))) {
+      // Capitals 3 mm high are some 2.2 mm wide at most.
+      expect(t.at[0] - 2.2 * t.text.length).toBeGreaterThan(5)
+    }
+  })
+  it('of circles seen from the side there are none', () => {
+    const round = { origin: [0, 20, 10] as const, dir: [1, 0, 0] as const, radius: 5 }
+    const side = { ...box([0, 0, 0], [60, 40, 20]), rounds: [round] }
+    const { texts } = viewsSheet([side], { name: 'Rod', material: '', bodies: ['Rod'] })
+    expect(texts.some((t) => t.text.includes('Ø'))).toBe(false)
   })
 })

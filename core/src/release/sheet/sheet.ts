@@ -2,6 +2,7 @@ import { type Frame, fixed, type P2, type P3 } from '../../math'
 import { slice, sliceArea } from '../../mesh'
 import { hatch } from './hatch'
 import { type Seen, viewLines } from './lines'
+import { callOut } from './rounds'
 
 /** How a line is drawn: seen edges, hidden ones, hatch, dimensions, axes of a cut. */
 export type Pen = 'edge' | 'hidden' | 'cut' | 'hatch' | 'dimension' | 'plane'
@@ -43,6 +44,8 @@ const PAPERS = [
 const MARGIN = 10
 /** Between views, with room for dimensions. */
 const GAP = 22
+/** For the figures of diameters left of the views. */
+const FIGURES = 32
 const BLOCK = { width: 120, height: 24 }
 
 const frame = (x: P3, y: P3, z: P3): Frame => ({ origin: [0, 0, 0], x, y, z })
@@ -67,7 +70,7 @@ export function viewsSheet(bodies: readonly Seen[], title: Title): Sheet {
     y: paper.height - 2 * MARGIN - BLOCK.height - scale * (h + d) - GAP,
   }
   // Lower left corners of the views' boxes.
-  const left = MARGIN + Math.max(GAP / 2, free.x / 2)
+  const left = MARGIN + Math.max(FIGURES, free.x / 2)
   const upper = paper.height - MARGIN - Math.max(GAP / 2, free.y / 2) - scale * h
   const place = (view: Frame, corner: P2): ((p: P2) => P2) => {
     const [u, v] = [lowest(view.x, min, max), lowest(view.y, min, max)]
@@ -85,6 +88,21 @@ export function viewsSheet(bodies: readonly Seen[], title: Title): Sheet {
   draw(VIEWS.front, front)
   draw(VIEWS.left, side)
   draw(VIEWS.above, plan)
+
+  const rounds = bodies.flatMap((b) => b.rounds)
+  for (const [view, corner, height] of [
+    [VIEWS.front, front, h],
+    [VIEWS.above, plan, d],
+  ] as const)
+    callOut(
+      rounds,
+      view,
+      place(view, corner),
+      scale,
+      { corner, height: scale * height, clear: view === VIEWS.above && cut.seen === 'front' },
+      strokes,
+      texts,
+    )
 
   const there: P2 = [side[0] + scale * d + GAP, upper]
   const at = place(cut.plane, there)
@@ -169,7 +187,7 @@ function fullerCut(
 /** Scale and paper for views this wide and high in all, mm. */
 function chooseScale(wide: number, high: number) {
   const fits = (paper: (typeof PAPERS)[number], scale: number) =>
-    scale * wide + 3 * GAP + 2 * MARGIN <= paper.width &&
+    scale * wide + 2 * GAP + FIGURES + 2 * MARGIN <= paper.width &&
     scale * high + 2 * GAP + 2 * MARGIN + BLOCK.height <= paper.height
   const least = SCALES[SCALES.length - 1]!
   const largest = (paper: (typeof PAPERS)[number]) => SCALES.find((x) => fits(paper, x)) ?? least
@@ -264,7 +282,7 @@ function titleBlock(
   row(
     2.6,
     `${material} · scale ${scale} · mm · first angle · ${paper.name} · section A–A through the middle`,
-    2.6,
+    2.3,
   )
 }
 
