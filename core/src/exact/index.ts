@@ -1,5 +1,6 @@
 export { alongEdge, exactEnd } from './along'
 export { jobKey, type KernelJob, type PartKey, partKey, splitKey } from './job'
+export { leanAlong } from './lean'
 export { edgesAlike, plainName } from './likewise'
 export { type Outline, outlineOf, wiresOf } from './outline'
 export {

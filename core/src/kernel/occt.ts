@@ -5,7 +5,7 @@ import { guarded } from './guard'
 import { boolean, part, square } from './make/boolean'
 import { moved, skin, together } from './make/move'
 import { chamfer, fillet } from './make/rounding'
-import { prism, sheet, turn } from './make/sweep'
+import { grown, prism, sheet, turn } from './make/sweep'
 import { draft, repaired, thick } from './make/thick'
 import { anatomy } from './read/anatomy'
 import { distances } from './read/distance'
@@ -89,6 +89,11 @@ class OcctKernel implements Kernel {
   }
   sheet(chain: WireCurve[], way: P3): Made {
     return this.#made('The sheet failed', (oc, s) => sheet(oc, s, chain, way))
+  }
+  grown(h: SolidHandle, face: number, way: P3): Made {
+    return this.#made('Carrying the face failed', (oc, s) =>
+      grown(oc, s, this.#shape(h), face, way),
+    )
   }
   skin(h: SolidHandle, faces: number[]): Made {
     return this.#made('Taking faces failed', (oc, s) => skin(oc, s, this.#shape(h), faces))

@@ -125,6 +125,8 @@ export interface Kernel {
   square(plane: Frame, reach: number): SolidHandle
   /** Sweeps a chain of curves along a straight way: an open skin, a tool to part with. */
   sheet(chain: WireCurve[], way: P3): Made
+  /** One flat face of a solid along a straight way, mm, by itself. */
+  grown(s: SolidHandle, face: number, way: P3): Made
   /** Some faces of a solid, by number, as they are: an open skin, a tool to part with. */
   skin(s: SolidHandle, faces: number[]): Made
   moved(s: SolidHandle, motion: Motion): Made

@@ -8,9 +8,10 @@ import { importOp } from './form/import'
 import { revolveOp } from './form/revolve'
 import { combineOp } from './refine/combine'
 import { dimplesOp } from './refine/dimples'
-import { draftOp } from './refine/draft'
 import { chamferOp } from './refine/edges/chamfer'
 import { filletOp } from './refine/edges/fillet'
+import { draftOp } from './refine/faces/draft'
+import { offsetOp } from './refine/faces/offset'
 import { patternOp } from './refine/pattern/pattern'
 import { alignOp } from './refine/place/align'
 import { mirrorOp } from './refine/place/mirror'
@@ -32,6 +33,7 @@ export const OPS: Readonly<Record<string, OpSpec>> = {
   shell: shellOp as OpSpec,
   split: splitOp as OpSpec,
   draft: draftOp as OpSpec,
+  offset: offsetOp as OpSpec,
   dimples: dimplesOp as OpSpec,
   pattern: patternOp as OpSpec,
   mirror: mirrorOp as OpSpec,

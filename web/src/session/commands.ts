@@ -143,6 +143,7 @@ export const OP_LETTERS: Readonly<Record<string, string>> = {
   mirror: 'm',
   move: 'v',
   align: 'l',
+  offset: 'o',
 }
 
 /** Commands of the Bench that need nothing of the page around them. */

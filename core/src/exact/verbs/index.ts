@@ -2,6 +2,7 @@ import { apartVerb } from './apart'
 import { type CombineArgs, combineVerb } from './combine'
 import { type DimplesArgs, dimplesVerb } from './dimples'
 import { type DraftArgs, draftVerb } from './draft'
+import { type GrowArgs, growVerb } from './grow'
 import { type MeshFileArgs, meshFileVerb } from './meshfile'
 import { type MoveArgs, moveVerb } from './move'
 import { type PartArgs, partVerb } from './part'
@@ -28,6 +29,7 @@ export interface VerbArgs {
   rounding: RoundingArgs
   shell: ShellArgs
   draft: DraftArgs
+  grow: GrowArgs
   dimples: DimplesArgs
   step: StepArgs
   meshfile: MeshFileArgs
@@ -45,6 +47,7 @@ export const VERBS: { readonly [V in keyof VerbArgs]: Verb<VerbArgs[V]> } = {
   rounding: roundingVerb,
   shell: shellVerb,
   draft: draftVerb,
+  grow: growVerb,
   dimples: dimplesVerb,
   step: stepVerb,
   meshfile: meshFileVerb,

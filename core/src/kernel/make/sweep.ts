@@ -1,6 +1,6 @@
 import type { TopoDS_Edge, TopoDS_Shape } from 'replicad-opencascadejs'
 import type { P3 } from '../../math'
-import { Numbered, type Oc, partsOf } from '../explore'
+import { Numbered, type Oc, partsOf, topologyOf } from '../explore'
 import type { KernelScope } from '../scope'
 import { type History, listed } from '../trace'
 import type { Origin, PlanarFace, WireCurve } from '../types'
@@ -46,6 +46,28 @@ export function sheet(oc: Oc, s: KernelScope, chain: readonly WireCurve[], way: 
   const { wire, edges } = wireOf(oc, s, chain)
   const vec = s.keep(new oc.gp_Vec(...way))
   return traced(oc, s, s.keep(new oc.BRepPrimAPI_MakePrism(wire, vec, true, true)), edges, false)
+}
+
+/** One flat face of a shape along a straight way, mm: sides by the edges they come from. */
+export function grown(oc: Oc, s: KernelScope, given: TopoDS_Shape, number: number, way: P3) {
+  const { faces, edges, facesOfEdge } = topologyOf(oc, s, given)
+  const face = faces.all[number]!
+  const vec = s.keep(new oc.gp_Vec(...way))
+  const maker = s.keep(new oc.BRepPrimAPI_MakePrism(face, vec, true, true))
+  const shape = s.keep(maker.Shape())
+  const made = new Numbered(oc, partsOf(oc, s, shape, 'FACE'))
+  const origins: Origin[][] = made.all.map(() => [])
+  for (const e of new Numbered(oc, partsOf(oc, s, face, 'EDGE')).all)
+    for (const x of listed(oc, s, maker.Generated(e)))
+      origins[made.of(x)]?.push({ from: 'edge', shape: 0, faces: facesOfEdge[edges.of(e)]! })
+  origins[made.of(s.keep(maker.FirstShape()))]?.push({ from: 'end', last: false })
+  origins[made.of(s.keep(maker.LastShape()))]?.push({
+    from: 'face',
+    shape: 0,
+    face: number,
+    made: false,
+  })
+  return { shape, origins }
 }
 
 function traced(oc: Oc, s: KernelScope, maker: Sweep, edges: TopoDS_Edge[], ends: boolean) {

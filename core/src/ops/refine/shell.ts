@@ -15,11 +15,17 @@ import { exactOf, isExact, reshaped, sectionSize, withShape } from '../exact'
 import { pickExactFaces, pickFaces } from '../pick'
 import { defineOp } from '../spec'
 import { type Body, type OpContext, type OpMade, volumeWords } from '../state'
+import { type OwnWall, ownWalls, withOwnWalls } from './ownwalls'
 
 const inputs = z.object({
   body: z.string(),
   wall: valueSchema,
   open: z.array(faceRefSchema).max(100),
+  /** Faces with a wall of their own. */
+  others: z
+    .array(faceRefSchema.extend({ wall: valueSchema.optional() }))
+    .max(100)
+    .default([]),
   side: z.enum(['in', 'out']).default('in'),
   by: z.enum(['surfaces', 'triangles']).default('surfaces'),
 })
@@ -48,6 +54,14 @@ export const shellOp = defineOp<z.infer<typeof inputs>>({
       type: 'faces',
     },
     {
+      name: 'others',
+      label: 'Other walls',
+      help: 'Faces whose wall is thicker or thinner than that of the rest, each by its own figure.',
+      type: 'faces',
+      own: [{ name: 'wall', label: 'Wall' }],
+      when: (i) => i.side === 'in' && i.by === 'surfaces',
+    },
+    {
       name: 'side',
       label: 'Wall grows',
       help: 'Inward keeps the outside, outward keeps the inside.',
@@ -72,30 +86,39 @@ export const shellOp = defineOp<z.infer<typeof inputs>>({
     body: body ?? '',
     wall: 3,
     open: [],
+    others: [],
     side: 'in' as const,
     by: 'surfaces' as const,
   }),
-  evaluate({ body: id, wall, open, side, by }, ctx) {
+  evaluate({ body: id, wall, open, others, side, by }, ctx) {
     const body = ctx.body(id)
     if (!body) return bad('no-body', 'Choose a body; it must come earlier in the route.')
     const t = ctx.read(wall, 'length')
     if (!(t > 0)) return bad('not-positive', 'The wall must be more than 0.')
     if (by === 'triangles' || body.shape.kind === 'mesh')
       return shelledTriangles(body, t, open, side, ctx)
-    if (body.shape.kind !== 'turned') return shelledExact(body, body.shape, t, open, side, ctx)
+    const own = ownWalls(others, side, t, ctx)
+    if (!own.ok) return own
+    if (body.shape.kind !== 'turned')
+      return shelledExact(body, body.shape, t, open, side, own.value, ctx)
     const before = body.shape.turned
     const picked = pickFaces(before, open, ctx, 'open')
     if (!picked.ok) return picked
     const faces = new Set(picked.value.items.map((f) => f.seg))
-    const made = shell(before, t, faces, side, ctx.op)
+    const apart = pickFaces(before, others, ctx, 'others')
+    if (!apart.ok) return apart
+    const walls = new Map(apart.value.items.map((f, i) => [f.seg, own.value[i]!.wall]))
+    const made = shell(before, t, faces, side, ctx.op, walls)
     if (!made.ok) return made
     const { body: turned, lost } = made.value
-    const own = new Set([...faces].map((f) => f.name))
+    const opened = new Set([...faces].map((f) => f.name))
+    const least = Math.min(t, ...own.value.map((o) => o.wall))
     return good({
       bodies: { [body.id]: withShape(body, turned) },
       say: () => {
-        const reading = wallMade(turned, ctx.op, own)
-        const warnings = [...picked.value.warnings, ...thinner(reading, t), ...unseen(lost)]
+        const reading = wallMade(turned, ctx.op, opened)
+        const found = [...picked.value.warnings, ...apart.value.warnings]
+        const warnings = [...found, ...thinner(reading, least), ...unseen(lost)]
         return { warnings, consequence: inWords(reading, t) }
       },
     })
@@ -106,9 +129,10 @@ export const shellOp = defineOp<z.infer<typeof inputs>>({
       ? sectionSize(ctx, body)
       : null,
   slow: ({ body }, ctx) => isExact(ctx, body),
-  marks: (_, { body: id, open, side }, ctx) => {
+  marks: (_, { body: id, open, others, side }, ctx) => {
     const body = ctx.body(id)
-    if (body?.shape.kind !== 'turned') return []
+    // With walls that differ nothing tells beforehand where the make-up changes.
+    if (body?.shape.kind !== 'turned' || others.length > 0) return []
     const { turned } = body.shape
     const picked = pickFaces(turned, open, ctx, 'open')
     return picked.ok ? shellMarks(turned, new Set(picked.value.items.map((f) => f.seg)), side) : []
@@ -122,6 +146,7 @@ function shelledExact(
   wall: number,
   open: readonly FaceRef[],
   side: 'in' | 'out',
+  own: readonly OwnWall[],
   ctx: OpContext,
 ): Outcome<OpMade> {
   const picked = pickExactFaces(part, open, ctx, 'open')
@@ -134,11 +159,15 @@ function shelledExact(
     on: [part.key],
   })
   if (!made.ok) return side === 'in' ? orAsTriangles(made.diagnosis, ctx.op) : made
-  const now = made.value[0]!
+  const set = withOwnWalls(part, made.value[0]!, wall, own, ctx)
+  if (!set.ok) return set
+  const { now, warnings } = set.value
+  const walls = [wall, ...own.map((o) => o.wall)]
+  const [least, most] = [Math.min(...walls), Math.max(...walls)]
   return good({
     bodies: { [body.id]: reshaped(body, now) },
-    warnings: picked.value.warnings,
-    consequence: `wall ${fixed(wall, 2)} mm, ${volumeWords(part.measure.volume, now.measure.volume)}`,
+    warnings: [...picked.value.warnings, ...warnings],
+    consequence: `wall ${fixed(least, 2)}${most > least ? `–${fixed(most, 2)}` : ''} mm, ${volumeWords(part.measure.volume, now.measure.volume)}`,
   })
 }
 

@@ -9,7 +9,7 @@ export { shellMarks } from './turnings'
 export type { ShellResult }
 
 /**
- * Hollows the body to walls of `t` mm. Faces in `open` get no wall. `side` says whether the wall
+ * Hollows the body to walls of `t` mm, inward those in `own` to their own. Faces in `open` get no wall. `side` says whether the wall
  * grows inward from the faces or outward (then the faces become the inside). The cavity is all that
  * lies at least `t` from every kept face, so details smaller than the wall disappear cleanly.
  */
@@ -19,10 +19,11 @@ export function shell(
   open: ReadonlySet<Seg>,
   side: 'in' | 'out',
   op: string,
+  own: ReadonlyMap<Seg, number> = new Map(),
 ): Outcome<ShellResult> {
   const loops = bodyLoops(b)
   if (loops.flat().every((s) => s.name === AXIS || open.has(s))) {
     return bad('nothing-left', 'Every face is open, so there is no wall to make.')
   }
-  return side === 'in' ? inward(b, loops, t, open, op) : outward(b, loops, t, open, op)
+  return side === 'in' ? inward(b, loops, t, open, op, own) : outward(b, loops, t, open, op)
 }

@@ -23,24 +23,31 @@ import { inName, type ShellResult, slackOf } from './result'
 import { deepest, necksOf } from './turnings'
 import { offsets } from './walls'
 
-/** The body hollowed within its faces: the cavity is all that lies at least `t` mm from each that is kept. */
+/**
+ * The body hollowed within its faces: the cavity is all that lies at least `t` mm, or a face's own wall, from
+ * each that is kept.
+ */
 export function inward(
   b: TurnedBody,
   loops: Loop[],
   t: number,
   open: ReadonlySet<Seg>,
   op: string,
+  own: ReadonlyMap<Seg, number>,
 ): Outcome<ShellResult> {
-  const { walls, raw } = offsets(loops, t, open, op, 1)
+  const { walls, raw } = offsets(loops, (s) => own.get(s) ?? t, open, op, 1)
   const slack = slackOf(walls)
   const through = loops.flat().filter((s) => s.name === AXIS || open.has(s))
   const segs: Seg[] = [...raw, ...through]
   const curves = segs.map((s) => s.curve)
-  const wall = new Bundle(walls.map((w) => w.curve))
+  const bundles = [...new Set(walls.map((w) => w.t))].map((thick) => ({
+    thick,
+    of: new Bundle(walls.filter((w) => w.t === thick).map((w) => w.curve)),
+  }))
   const kept: Piece[] = []
   for (const p of arrange(curves).pieces) {
     const m = pointAt(p.curve, 0.5)
-    if (wall.nearest(m[0], m[1], t - slack)) continue
+    if (bundles.some(({ thick, of }) => of.nearest(m[0], m[1], thick - slack))) continue
     const onThrough = p.sources.some((s) => s.index >= raw.length)
     // Where a detail is exactly two walls thick its offsets meet with nothing between.
     if (!onThrough && new Set(p.sources.map((o) => o.same)).size > 1) continue

@@ -13,7 +13,7 @@ export function outward(
   open: ReadonlySet<Seg>,
   op: string,
 ): Outcome<ShellResult> {
-  const { walls, raw, caps } = offsets(loops, t, open, op, -1)
+  const { walls, raw, caps } = offsets(loops, () => t, open, op, -1)
   const faces = loops.flat().filter((s) => s.name !== AXIS && !open.has(s))
   const zs = faces.flatMap((s) => [boundsOf(s.curve).min[1], boundsOf(s.curve).max[1]])
   const axis: Seg = {

@@ -41,7 +41,7 @@ function turnings(b: TurnedBody, open: ReadonlySet<Seg>, side: Side): Turning[] 
   const size = Math.max(...boxes.flatMap((x) => [x.max[0], x.max[1] - x.min[1]]))
   // Run-outs as for a wall of that size: a ball within the body never reaches beyond its own radius of
   // them, so that they serve every smaller wall.
-  const { walls } = offsets(loops, size, open, 'marks', side === 'in' ? 1 : -1)
+  const { walls } = offsets(loops, () => size, open, 'marks', side === 'in' ? 1 : -1)
   const curves = walls.map((w) => w.curve)
   const through = side === 'in' ? faces.filter((s) => s.name === AXIS || open.has(s)) : []
   const found = turningsOf(b, curves, side === 'in' ? 1 : -1, through)

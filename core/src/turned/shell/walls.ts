@@ -7,28 +7,37 @@ import { inName } from './result'
 export interface Wall {
   curve: Curve
   name: string
+  /** Its thickness, mm. */
+  t: number
 }
 
 /**
- * Offset curves of all kept faces at distance t, on the left (dir 1) or right (dir -1), with round
+ * Offset curves of all kept faces at the distance `thick` gives for each, on the left (dir 1) or right (dir -1), with round
  * joints where neighbours part, run-outs past open faces (dir 1) or flat caps there (dir -1).
  */
-export function offsets(loops: Loop[], t: number, open: ReadonlySet<Seg>, op: string, dir: 1 | -1) {
+export function offsets(
+  loops: Loop[],
+  thick: (s: Seg) => number,
+  open: ReadonlySet<Seg>,
+  op: string,
+  dir: 1 | -1,
+) {
   const walls: Wall[] = []
   const raw: Seg[] = []
   const caps: Seg[] = []
   const kept = (s: Seg) => s.name !== AXIS && !open.has(s)
-  const put = (curve: Curve, name: string) => {
+  const put = (curve: Curve, name: string, t: number) => {
     for (const c of offsetCurve(curve, dir * t)) raw.push({ curve: c, name: inName(op, name) })
   }
   for (const loop of loops) {
     for (const [i, s] of loop.entries()) {
       if (!kept(s)) continue
-      walls.push({ curve: s.curve, name: s.name })
-      put(s.curve, s.name)
+      const t = thick(s)
+      walls.push({ curve: s.curve, name: s.name, t })
+      put(s.curve, s.name, t)
       const next = loop[(i + 1) % loop.length]!
       const prev = loop[(i + loop.length - 1) % loop.length]!
-      const joint = kept(next) ? jointArc(s, next, t, dir) : null
+      const joint = kept(next) ? jointArc(s, next, t, thick(next), dir) : null
       if (joint) raw.push({ curve: joint, name: inName(op, `${s.name}|${next.name}`) })
       for (const [other, end] of [
         [next, 1],
@@ -46,8 +55,8 @@ export function offsets(loops: Loop[], t: number, open: ReadonlySet<Seg>, op: st
             caps.push({ curve: rimCap(s, other, end, t, runsOut), name: `${op}:rim(${s.name})` })
           if (runsOut) {
             const run = runOut(s, end, t)
-            walls.push({ curve: run, name: s.name })
-            put(end === 1 ? run : line(run.b, run.a), s.name)
+            walls.push({ curve: run, name: s.name, t })
+            put(end === 1 ? run : line(run.b, run.a), s.name, t)
           } else if (dir === 1) {
             raw.push({ curve: endArc(s, end, t), name: inName(op, s.name) })
           }
@@ -58,13 +67,21 @@ export function offsets(loops: Loop[], t: number, open: ReadonlySet<Seg>, op: st
   return { walls, raw, caps }
 }
 
-/** The arc about a corner that bridges two offsets, or null where they meet or overlap. */
-function jointArc(a: Seg, b: Seg, t: number, dir: 1 | -1): Curve | null {
+/**
+ * The arc about a corner that bridges two offsets, or null where they meet or overlap. Of walls that differ it
+ * is that of the thicker, from its end on until it surely has met the offset of the thinner.
+ */
+function jointArc(a: Seg, b: Seg, ta: number, tb: number, dir: 1 | -1): Curve | null {
   const [u, v] = [tangentAt(a.curve, 1), tangentAt(b.curve, 0)]
   const bend = turn(u, v)
+  const square = (w: P2) => Math.atan2(left(w)[1] * dir, left(w)[0] * dir)
+  if (ta !== tb) {
+    const sweep = -dir * (Math.PI / 2 + Math.max(0, -dir * bend))
+    const from = ta > tb ? square(u) : square(v) - sweep
+    return arc(endOf(a.curve), Math.max(ta, tb), from, sweep)
+  }
   if (Math.abs(bend) < 1e-9 || Math.sign(bend) === dir) return null
-  const n = left(u)
-  return arc(endOf(a.curve), t, Math.atan2(n[1] * dir, n[0] * dir), bend)
+  return arc(endOf(a.curve), ta, square(u), bend)
 }
 
 /** Where a face meets the axis in a point, its mirror image across the axis needs a rounded joint. */

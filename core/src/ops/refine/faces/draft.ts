@@ -1,11 +1,11 @@
 import { z } from 'zod'
-import { bad, good } from '../../math'
-import { valueSchema } from '../../profile'
-import { faceRefSchema } from '../../refs'
-import { exactBody, ofTriangles, reshaped } from '../exact'
-import { pickExactFaces } from '../pick'
-import { defineOp } from '../spec'
-import { volumeWords } from '../state'
+import { bad, good } from '../../../math'
+import { valueSchema } from '../../../profile'
+import { faceRefSchema } from '../../../refs'
+import { exactBody, ofTriangles, reshaped } from '../../exact'
+import { pickExactFaces } from '../../pick'
+import { defineOp } from '../../spec'
+import { volumeWords } from '../../state'
 
 const inputs = z.object({
   body: z.string(),
