@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import { type Kernel, loadKernel, type Motion, type WireCurve } from '../kernel'
-import type { P2, P3 } from '../math'
+import { type Kernel, loadKernel, type WireCurve } from '../kernel'
+import type { Motion, P2, P3 } from '../math'
 import { loadMeshSolids, type MeshSolids, measureMesh } from '../mesh'
 import type { KernelJob } from './job'
 import type { ExactPart } from './part'

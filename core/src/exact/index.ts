@@ -25,5 +25,6 @@ export {
   vertexRef,
 } from './references'
 export { loadShapes, ShapeStore } from './store'
+export { twinJob } from './twin'
 export type { Bench, Sheet, VerbArgs } from './verbs'
 export { flatWidth } from './width'

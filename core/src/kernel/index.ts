@@ -10,7 +10,6 @@ export {
   KernelError,
   type KernelMesh,
   type Made,
-  type Motion,
   type Origin,
   type PlanarFace,
   type SolidHandle,

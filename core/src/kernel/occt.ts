@@ -1,10 +1,11 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs'
-import type { Frame, P3 } from '../math'
+import type { Frame, Motion, P3 } from '../math'
 import { Numbered, type Oc, partsOf } from './explore'
 import { guarded } from './guard'
 import { boolean, part, square } from './make/boolean'
 import { moved, skin, together } from './make/move'
 import { chamfer, fillet } from './make/rounding'
+import { sewnCopies } from './make/sew'
 import { grown, prism, sheet, turn } from './make/sweep'
 import { draft, repaired, thick } from './make/thick'
 import { anatomy } from './read/anatomy'
@@ -18,7 +19,6 @@ import type {
   How,
   Kernel,
   Made,
-  Motion,
   Origin,
   PlanarFace,
   SolidHandle,
@@ -109,6 +109,9 @@ class OcctKernel implements Kernel {
         shapes.map((x) => this.#shape(x)),
       ),
     )
+  }
+  sewnCopies(h: SolidHandle, faces: number[], motions: Motion[]): Made {
+    return this.#made('Sewing failed', (oc, s) => sewnCopies(oc, s, this.#shape(h), faces, motions))
   }
   fillet(h: SolidHandle, work: EdgeWork[]): Made {
     return this.#made('Rounding failed', (oc, s) => fillet(oc, s, this.#shape(h), work))

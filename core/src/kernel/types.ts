@@ -1,4 +1,4 @@
-import type { Frame, P3 } from '../math'
+import type { Frame, Motion, P3 } from '../math'
 
 /** An edge of a planar face in space, mm. */
 export type WireCurve =
@@ -28,12 +28,6 @@ export type Origin =
 export interface Made {
   shape: SolidHandle
   origins: Origin[][]
-}
-
-/** A motion or scaling of space: x' = m x + t, m a rotation, mirroring or one factor in all directions. */
-export interface Motion {
-  m: readonly [P3, P3, P3]
-  t: P3
 }
 
 export interface SolidMeasure {
@@ -132,6 +126,8 @@ export interface Kernel {
   moved(s: SolidHandle, motion: Motion): Made
   /** Several shapes as one, not joined. */
   together(shapes: SolidHandle[]): Made
+  /** Some faces of a shape and their moved copies, sewn to a closed solid; `shape` of an origin is the copy, 0 the first. */
+  sewnCopies(s: SolidHandle, faces: number[], motions: Motion[]): Made
   /** Rounds edges. The middles of faulty ones are the `KernelError`'s `places`. */
   fillet(s: SolidHandle, work: EdgeWork[]): Made
   chamfer(s: SolidHandle, work: EdgeWork[]): Made

@@ -1,5 +1,16 @@
 export { freshId } from './ids'
 export {
+  after,
+  type Motion,
+  mirrorIn,
+  moved,
+  scaleFrom,
+  shift,
+  stretchFrom,
+  turnAbout,
+  turnTo,
+} from './motion'
+export {
   bad,
   type Diagnosis,
   type Fix,

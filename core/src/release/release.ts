@@ -1,16 +1,18 @@
 import { zipSync } from 'fflate'
 import type { ShapeStore } from '../exact'
-import { KernelError, type SolidHandle } from '../kernel'
+import { KernelError } from '../kernel'
 import { bad, fixed, good, type Outcome } from '../math'
 import { measureMesh, type TriMesh, writeObj, writeStl, writeThreeMf } from '../mesh'
 import type { Body } from '../ops'
 import type { Rebuilt } from '../rebuild'
-import { areaOf, liftToSolid, solidMesh, volumeOf } from '../turned'
+import { areaOf, solidMesh, volumeOf } from '../turned'
 import type { Workpiece } from '../workpiece'
+import { PLAIN_COLOR } from './color'
 import { sectionDrawing } from './drawing'
-import { rereadMeshes, rereadStep } from './readback'
+import { rereadMeshes } from './readback'
 import { sheetOf } from './sheet/seen'
 import { sheetSvg } from './sheet/svg'
+import { type ExactShapes, stepFile } from './step'
 
 export const FORMATS = ['step', 'stl', 'zip', '3mf', 'obj', 'svg', 'pdf'] as const
 export type Format = (typeof FORMATS)[number]
@@ -39,7 +41,6 @@ const MIME: Record<Format, string> = {
   svg: 'image/svg+xml',
   pdf: 'application/pdf',
 }
-const PLAIN_COLOR = '#d9d2c0'
 
 /** A file name from the workpiece's name: letters, digits and dashes. */
 export const fileStem = (name: string): string =>
@@ -114,7 +115,8 @@ export function release(
   const text = (s: string) => new TextEncoder().encode(s)
   if (format === 'step') {
     if (!exact) return bad('no-kernel', 'STEP needs the exact kernel, which is not loaded.')
-    return stepFile(w, bodies, exact, file)
+    const made = stepFile(w, bodies, exact)
+    return made.ok ? file(made.value.bytes, made.value.note) : made
   }
   if (format === 'svg') {
     const turned = bodies.map((b) => b.shape).find((s) => s.kind === 'turned')
@@ -181,13 +183,6 @@ function zipped(
   })
 }
 
-/** Text of a STEP file is ASCII: letters with marks lose them, others become a question mark. */
-const stepName = (name: string): string =>
-  name
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .replace(/[^ -~]/g, '?')
-
 /** Largest difference a mesh within `chord` of the body can make to its volume, mm3 (area times chord). */
 export const volumeDeviation = (b: Body, chord: number): number => bodyMeasure(b).area * chord
 
@@ -196,20 +191,6 @@ export const bodyMeasure = ({ shape }: Body): { volume: number; area: number } =
   shape.kind === 'turned'
     ? { volume: volumeOf(shape.turned), area: areaOf(shape.turned) }
     : shape.measure
-
-/** Shapes of the exact kernel, and how those that are gone are made again. */
-interface ExactShapes {
-  store: ShapeStore
-  made: Rebuilt['exact']
-}
-
-/** The shape of an exact body. Throws `KernelError` where it cannot be made again. */
-function shapeOf(key: string, { store, made }: ExactShapes): SolidHandle {
-  store.learn(made.recipesFor([key]))
-  const shape = store.shape(key)
-  if (!shape.ok) throw new KernelError(shape.diagnosis.message)
-  return shape.value
-}
 
 const exactMesh = (
   key: string,
@@ -220,49 +201,4 @@ const exactMesh = (
   const mesh = exact.store.triangles(key, chord, angle)
   if (!mesh.ok) throw new KernelError(mesh.diagnosis.message)
   return mesh.value
-}
-
-function stepFile(
-  w: Workpiece,
-  bodies: Body[],
-  exact: ExactShapes,
-  file: (bytes: Uint8Array, note: string) => Outcome<ReleasedFile>,
-): Outcome<ReleasedFile> {
-  const faceted = bodies.filter((b) => b.shape.kind === 'mesh').map((b) => b.name)
-  if (faceted.length > 0)
-    return bad(
-      'needs-surfaces',
-      `${faceted.join(', ')} ${faceted.length === 1 ? 'consists' : 'consist'} of triangles, and STEP takes true surfaces: leave it out, or release STL, 3MF or OBJ.`,
-    )
-  const { kernel } = exact.store
-  const lifted: SolidHandle[] = []
-  try {
-    const solids = bodies.map(({ id, name, shape }) => {
-      const called = { name: stepName(name), color: w.bodies[id]?.color ?? PLAIN_COLOR }
-      if (shape.kind !== 'turned') return { solid: shapeOf(shape.key, exact), ...called }
-      const solid = liftToSolid(kernel, shape.turned)
-      lifted.push(solid)
-      return { solid, ...called }
-    })
-    const bytes = kernel.toStep(solids)
-    const read = rereadStep(
-      kernel,
-      bytes,
-      bodies.map((b, i) => ({
-        ...solids[i]!,
-        volume: bodyMeasure(b).volume,
-        ...(b.shape.kind === 'turned'
-          ? { solids: b.shape.turned.regions.length }
-          : { solids: b.shape.measure.solids, area: b.shape.measure.area }),
-      })),
-    )
-    if (!read.ok) return read
-    const off = read.value.off < 1e-12 ? 'exact' : `off by ${read.value.off.toExponential(0)}`
-    return file(bytes, `read again: exact solids, closed and valid, volume ${off}`)
-  } catch (e) {
-    if (e instanceof KernelError) return bad('no-step', e.message)
-    throw e
-  } finally {
-    for (const s of lifted) kernel.free(s)
-  }
 }

@@ -1,5 +1,4 @@
-import type { Motion } from '../../kernel'
-import { bad, cross3, good, norm3, type P3, unit3 } from '../../math'
+import { bad, cross3, good, type Motion, norm3, type P3, unit3 } from '../../math'
 import { soundVolume } from '../accept'
 import { namesFrom } from '../names'
 import { keepMade, type Named, type Verb } from './verb'

@@ -9,6 +9,7 @@ import { type PartArgs, partVerb } from './part'
 import { type PatternArgs, patternVerb } from './pattern'
 import { type PrismArgs, prismVerb } from './prism'
 import { type RoundingArgs, roundingVerb } from './rounding'
+import { type SectorArgs, sectorVerb } from './sector'
 import { type ShellArgs, shellVerb } from './shell'
 import { type StepArgs, stepVerb } from './step'
 import { type TurnedArgs, turnedVerb } from './turned'
@@ -30,6 +31,7 @@ export interface VerbArgs {
   shell: ShellArgs
   draft: DraftArgs
   grow: GrowArgs
+  sector: SectorArgs
   dimples: DimplesArgs
   step: StepArgs
   meshfile: MeshFileArgs
@@ -48,6 +50,7 @@ export const VERBS: { readonly [V in keyof VerbArgs]: Verb<VerbArgs[V]> } = {
   shell: shellVerb,
   draft: draftVerb,
   grow: growVerb,
+  sector: sectorVerb,
   dimples: dimplesVerb,
   step: stepVerb,
   meshfile: meshFileVerb,

@@ -1,5 +1,4 @@
-import type { Motion } from '../../kernel'
-import { cross3, dot3, good } from '../../math'
+import { cross3, dot3, good, type Motion } from '../../math'
 import { movedMesh } from '../../mesh'
 import { rightVolume } from '../accept'
 import { namesFrom, putAbout } from '../names'

@@ -1,5 +1,5 @@
-import type { Kernel, Motion, SolidHandle } from '../../kernel'
-import { bad, good } from '../../math'
+import type { Kernel, SolidHandle } from '../../kernel'
+import { bad, good, type Motion } from '../../math'
 import { movedMesh } from '../../mesh'
 import { soundVolume } from '../accept'
 import { namesFrom, putAbout } from '../names'

@@ -1,13 +1,19 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs'
+import type { Motion } from '../../math'
 import type { Oc } from '../explore'
 import { Numbered, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
 import { originsOf } from '../trace'
-import type { Motion, Origin } from '../types'
+import type { Origin } from '../types'
 
-export function moved(oc: Oc, s: KernelScope, given: TopoDS_Shape, { m, t }: Motion) {
+export function transformOf(oc: Oc, s: KernelScope, { m, t }: Motion) {
   const trsf = s.keep(new oc.gp_Trsf())
   trsf.SetValues(...m[0], t[0], ...m[1], t[1], ...m[2], t[2])
+  return trsf
+}
+
+export function moved(oc: Oc, s: KernelScope, given: TopoDS_Shape, motion: Motion) {
+  const trsf = transformOf(oc, s, motion)
   const maker = s.keep(new oc.BRepBuilderAPI_Transform(given, trsf, true, false))
   const shape = s.keep(maker.Shape())
   return { shape, origins: originsOf(oc, s, shape, [given], maker) }

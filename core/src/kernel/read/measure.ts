@@ -4,11 +4,16 @@ import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
 import type { SolidMeasure } from '../types'
 
+/** How exactly each face is summed up, and the same of shapes of more faces than `MANY`: each has a small share. */
+const EXACT = { few: 1e-9, many: 1e-5 }
+const MANY = 1000
+
 export function measure(oc: Oc, s: KernelScope, shape: TopoDS_Shape): SolidMeasure {
+  const eps = partsOf(oc, s, shape, 'FACE').length > MANY ? EXACT.many : EXACT.few
   const vol = s.keep(new oc.GProp_GProps())
-  oc.BRepGProp.VolumeProperties(shape, vol, 1e-9, false, false)
+  oc.BRepGProp.VolumeProperties(shape, vol, eps, false, false)
   const surf = s.keep(new oc.GProp_GProps())
-  oc.BRepGProp.SurfaceProperties(shape, surf, 1e-9, false)
+  oc.BRepGProp.SurfaceProperties(shape, surf, eps, false)
   const c = s.keep(vol.CentreOfMass())
   const box = s.keep(new oc.Bnd_Box())
   oc.BRepBndLib.AddOptimal(shape, box, false, false)

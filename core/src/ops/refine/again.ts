@@ -1,8 +1,6 @@
 import type { ExactPart } from '../../exact'
-import type { Motion } from '../../kernel'
-import { bad, type Diagnosis, good, type Outcome, type P3 } from '../../math'
+import { bad, type Diagnosis, good, type Motion, moved, type Outcome, type P3 } from '../../math'
 import { exactBody, exactShape, loosePieces, reshaped } from '../exact'
-import { moved } from '../motions'
 import type { Field } from '../spec'
 import { type OpContext, type OpResult, type Tool, volumeWords } from '../state'
 

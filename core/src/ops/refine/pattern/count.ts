@@ -1,5 +1,4 @@
-import type { Motion } from '../../../kernel'
-import { bad, good, type Outcome } from '../../../math'
+import { bad, good, type Motion, type Outcome } from '../../../math'
 import type { OpContext } from '../../state'
 import { MOST, type PatternInputs } from './inputs'
 

@@ -1,8 +1,18 @@
 import { type Curve, lengthOf, pointAt, subCurve, tangentAt } from '../../../curve'
-import { bad, good, mm, type Outcome, type P2, sub3, toSpace } from '../../../math'
+import {
+  after,
+  bad,
+  good,
+  mm,
+  type Outcome,
+  type P2,
+  shift,
+  sub3,
+  toSpace,
+  turnAbout,
+} from '../../../math'
 import { openChains, regionsOf, type Seg } from '../../../profile'
 import { liveSegs } from '../../form/areas'
-import { after, shift, turnAbout } from '../../motions'
 import type { OpContext } from '../../state'
 import { countOf, type Laid } from './count'
 import type { PatternInputs } from './inputs'

@@ -1,10 +1,20 @@
 import { Bundle, boundsOf } from '../../../curve'
 import type { ExactPart } from '../../../exact'
-import { bad, dot3, good, mm, type Outcome, type P2, placeAt, sub3, toSpace } from '../../../math'
+import {
+  bad,
+  dot3,
+  good,
+  mm,
+  type Outcome,
+  type P2,
+  placeAt,
+  shift,
+  sub3,
+  toSpace,
+} from '../../../math'
 import { loopsOf, segsOf, sideOf } from '../../../profile'
 import { closedAreas } from '../../form/areas'
 import { gridOver } from '../../layout'
-import { shift } from '../../motions'
 import type { OpContext } from '../../state'
 import type { Laid } from './count'
 import { MOST, type PatternInputs } from './inputs'

@@ -1,8 +1,15 @@
 import type { ExactPart } from '../../../exact'
-import type { Motion } from '../../../kernel'
-import { bad, good, type Outcome, type P3, scale3 } from '../../../math'
+import {
+  bad,
+  good,
+  type Motion,
+  type Outcome,
+  type P3,
+  scale3,
+  shift,
+  turnAbout,
+} from '../../../math'
 import { datumAxis } from '../../draw/datum'
-import { shift, turnAbout } from '../../motions'
 import type { OpContext } from '../../state'
 import { countOf, type Laid, tooMany, whole } from './count'
 import { alongCurve } from './curve'

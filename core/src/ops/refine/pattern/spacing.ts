@@ -1,8 +1,16 @@
 import type { ExactPart } from '../../../exact'
-import type { Motion } from '../../../kernel'
-import { bad, dot3, good, mm, type Outcome, type P3, scale3 } from '../../../math'
+import {
+  bad,
+  dot3,
+  good,
+  type Motion,
+  mm,
+  type Outcome,
+  type P3,
+  scale3,
+  shift,
+} from '../../../math'
 import { MeshTree, movedMesh, treeOf } from '../../../mesh'
-import { shift } from '../../motions'
 
 /** The least distance of a body to itself moved, mm; 0 where they touch or cross; null beyond `most`. */
 function gapTo(part: ExactPart, motion: Motion, most: number): number | null {

@@ -1,25 +1,29 @@
 import { z } from 'zod'
 import type { ExactPart } from '../../../exact'
 import { faceCentroid } from '../../../exact'
-import type { Motion } from '../../../kernel'
 import {
   add3,
+  after,
   bad,
   dot3,
   good,
+  type Motion,
   mm,
+  moved,
   norm3,
   type Outcome,
   type P3,
   rounded,
   scale3,
+  shift,
   sub3,
+  turnAbout,
+  turnTo,
 } from '../../../math'
 import { valueSchema } from '../../../profile'
 import { type FaceRef, faceRefSchema } from '../../../refs'
 import { placeOf, placeSchema } from '../../draw/datum'
 import { exactBody, reshaped } from '../../exact'
-import { after, moved, shift, turnAbout, turnTo } from '../../motions'
 import { pickExactFaces } from '../../pick'
 import { defineOp } from '../../spec'
 import type { OpContext } from '../../state'

@@ -1,7 +1,6 @@
 import { z } from 'zod'
-import { bad, good, type Outcome } from '../../../math'
+import { bad, good, mirrorIn, type Outcome } from '../../../math'
 import { exactBody, loosePieces, reshaped } from '../../exact'
-import { mirrorIn } from '../../motions'
 import { defineOp } from '../../spec'
 import { type OpResult, volumeWords } from '../../state'
 import { doneAgain, whatFields } from '../again'

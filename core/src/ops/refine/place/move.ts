@@ -1,10 +1,21 @@
 import { z } from 'zod'
-import type { Motion } from '../../../kernel'
-import { bad, good, mm, norm3, type Outcome, type P3, rounded } from '../../../math'
+import {
+  bad,
+  good,
+  type Motion,
+  mm,
+  norm3,
+  type Outcome,
+  type P3,
+  rounded,
+  scaleFrom,
+  shift,
+  stretchFrom,
+  turnAbout,
+} from '../../../math'
 import { valueSchema } from '../../../profile'
 import { datumAxis, placeOf, placeSchema } from '../../draw/datum'
 import { exactBody, reshaped } from '../../exact'
-import { scaleFrom, shift, stretchFrom, turnAbout } from '../../motions'
 import { defineOp } from '../../spec'
 import type { OpContext } from '../../state'
 

@@ -1,5 +1,11 @@
-import type { Motion } from '../kernel'
-import { add3, cross3, dot3, type Frame, norm3, type P3, scale3, sub3, unit3 } from '../math'
+import { add3, cross3, dot3, type Frame, norm3, type P3, scale3, sub3, unit3 } from './vec3'
+
+/** A motion or scaling of space: x' = m x + t, m a rotation, mirroring or one factor in all directions. */
+export interface Motion {
+  m: readonly [P3, P3, P3]
+  /** mm */
+  t: P3
+}
 
 const IDENTITY: Motion['m'] = [
   [1, 0, 0],
