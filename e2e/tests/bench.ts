@@ -79,3 +79,29 @@ export const reading = async (page: Page, kind: string): Promise<number> => {
 
 export const saved = (page: Page) =>
   expect(page.getByTestId('save-state')).toHaveText('saved on this browser', { timeout: 20_000 })
+
+/** Places all over the Stage, those in the middle first. */
+const spots = Array.from({ length: 23 * 15 }, (_, k) => [
+  ((k % 23) + 1) / 24,
+  (Math.floor(k / 23) + 1) / 16,
+]).sort((a, b) => Math.hypot(a[0]! - 0.5, a[1]! - 0.5) - Math.hypot(b[0]! - 0.5, b[1]! - 0.5)) as [
+  number,
+  number,
+][]
+
+/** Moves the mouse over the Stage until what is under it is called so; gives the place. */
+export async function over(page: Page, text: string | RegExp): Promise<{ x: number; y: number }> {
+  const canvas = page.getByRole('region', { name: 'Stage' }).locator('canvas')
+  let found = { x: 0, y: 0 }
+  await expect(async () => {
+    const box = (await canvas.boundingBox())!
+    for (const [u, v] of spots) {
+      found = { x: box.x + box.width * u, y: box.y + box.height * v }
+      await page.mouse.move(found.x, found.y)
+      const hover = await page.getByTestId('hover').textContent()
+      if (typeof text === 'string' ? hover?.includes(text) : text.test(hover ?? '')) return
+    }
+    throw new Error(`nothing is called ${text}`)
+  }).toPass({ timeout: 60_000 })
+  return found
+}

@@ -94,7 +94,7 @@ test('the wall is shown all over; the cut plane is dragged on the Stage and type
 
   // Its lid and its side are picked by the mouse: they meet, and the side has a radius.
   await page.getByRole('button', { name: 'Cut away half' }).click()
-  await page.getByRole('button', { name: '+ Between two faces' }).click()
+  await page.getByRole('button', { name: '+ Between two places' }).click()
   const stageBox = (await page
     .getByRole('region', { name: 'Stage' })
     .locator('canvas')

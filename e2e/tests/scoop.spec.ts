@@ -1,32 +1,6 @@
 import { readFile } from 'node:fs/promises'
-import { expect, type Page, test } from '@playwright/test'
-import { add, commit, drawLines, line, newWorkpiece, outline, stage } from './bench'
-
-/** Places all over the Stage, those in the middle first. */
-const spots = Array.from({ length: 23 * 15 }, (_, k) => [
-  ((k % 23) + 1) / 24,
-  (Math.floor(k / 23) + 1) / 16,
-]).sort((a, b) => Math.hypot(a[0]! - 0.5, a[1]! - 0.5) - Math.hypot(b[0]! - 0.5, b[1]! - 0.5)) as [
-  number,
-  number,
-][]
-
-/** Moves the mouse over the Stage until what is under it is called so; gives the place. */
-async function over(page: Page, text: string): Promise<{ x: number; y: number }> {
-  const canvas = page.getByRole('region', { name: 'Stage' }).locator('canvas')
-  let found = { x: 0, y: 0 }
-  await expect(async () => {
-    const box = (await canvas.boundingBox())!
-    for (const [u, v] of spots) {
-      found = { x: box.x + box.width * u, y: box.y + box.height * v }
-      await page.mouse.move(found.x, found.y)
-      const hover = await page.getByTestId('hover').textContent()
-      if (hover?.includes(text)) return
-    }
-    throw new Error(`nothing is called ${text}`)
-  }).toPass({ timeout: 60_000 })
-  return found
-}
+import { expect, test } from '@playwright/test'
+import { add, commit, drawLines, line, newWorkpiece, outline, over, stage } from './bench'
 
 test('a scoop: turned, hollowed, a bent handle as an even wall; its charts and its drawing', async ({
   page,

@@ -100,7 +100,9 @@ const LOOKS = [
 ]
 
 /** How a body is shown, and whether it is content. */
-function Ways({ body: { id, name, look, content } }: { body: BodyView }) {
+function Ways({ body: { id, name, look } }: { body: BodyView }) {
+  // What is ticked shows at once, before the bodies are made anew.
+  const content = useSession((s) => s.doc?.bodies[id]?.content) ?? false
   return (
     <Popover.Root>
       <Popover.Trigger asChild>

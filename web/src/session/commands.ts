@@ -197,7 +197,7 @@ export const documentCommands = (): Command[] => [
   },
   {
     id: 'measure',
-    label: 'Measure between two faces',
+    label: 'Measure between two places',
     group: 'Stage',
     key: 'shift+m',
     run: measureBetween,

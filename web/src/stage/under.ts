@@ -1,4 +1,4 @@
-import type { P3 } from '@ivory/core/math'
+import { lerp3, type P3 } from '@ivory/core/math'
 import type { DisplayMesh } from '@ivory/core/turned'
 import type { ThreeEvent } from '@react-three/fiber'
 import { Vector3 } from 'three'
@@ -45,14 +45,14 @@ export function thingUnder(
   const { lines, edgeOf } = mesh
   for (let i = 0; i < edgeOf.length; i++) {
     const end = (k: number): P3 => [lines[6 * i + k]!, lines[6 * i + k + 1]!, lines[6 * i + k + 2]!]
-    const [ax, ay, an] = seen(end(0))
-    const [bx, by, bn] = seen(end(3))
-    const [ux, uy] = [bx - ax, by - ay]
+    const [p, q] = [end(0), end(3)]
+    const [a, b] = [seen(p), seen(q)]
+    const [ux, uy] = [b[0] - a[0], b[1] - a[1]]
     const long = ux * ux + uy * uy
-    const t = long > 0 ? ((offsetX - ax) * ux + (offsetY - ay) * uy) / long : 0
+    const t = long > 0 ? ((offsetX - a[0]) * ux + (offsetY - a[1]) * uy) / long : 0
     const k = Math.min(1, Math.max(0, t))
-    const d = Math.hypot(ax + k * ux - offsetX, ay + k * uy - offsetY)
-    if (d < NEAR.edge && d < best.d && an + k * (bn - an) < deep)
+    const d = Math.hypot(a[0] + k * ux - offsetX, a[1] + k * uy - offsetY)
+    if (d < NEAR.edge && d < best.d && seen(lerp3(p, q, k))[2] < deep)
       best = { d, under: { edge: edgeOf[i]! } }
   }
   return best.under

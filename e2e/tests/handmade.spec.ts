@@ -1,0 +1,174 @@
+import { expect, type Page, test } from '@playwright/test'
+import { add, commit, line, newWorkpiece, outline, over, stage } from './bench'
+
+const canvasOf = (page: Page) => page.getByRole('region', { name: 'Stage' }).locator('canvas')
+
+/** Turns the view by dragging on the ground beside the piece: half a turn is half the height of the Stage. */
+async function orbit(page: Page, turns: { round?: number; over?: number }): Promise<void> {
+  const box = (await canvasOf(page).boundingBox())!
+  const [x, y] = [box.x + box.width * 0.06, box.y + box.height * 0.5]
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  await page.mouse.move(x + (turns.round ?? 0) * box.height, y + (turns.over ?? 0) * box.height, {
+    steps: 8,
+  })
+  await page.mouse.up()
+}
+
+const click = async (page: Page, what: string | RegExp) => {
+  const { x, y } = await over(page, what)
+  await page.mouse.click(x, y)
+}
+
+/** Walks the mouse a way from a place until what is under it is called so; gives the place. */
+async function walk(
+  page: Page,
+  from: { x: number; y: number },
+  [dx, dy]: [number, number],
+  text: RegExp,
+): Promise<{ x: number; y: number }> {
+  let at = from
+  await expect(async () => {
+    for (let k = 0; k < 150; k++) {
+      at = { x: from.x + 3 * k * dx, y: from.y + 3 * k * dy }
+      await page.mouse.move(at.x, at.y)
+      if (text.test((await page.getByTestId('hover').textContent()) ?? '')) return
+    }
+    throw new Error(`nothing is called ${text}`)
+  }).toPass({ timeout: 60_000 })
+  return at
+}
+
+test('a clip: drafted, corners and rim rounded, hollowed, bosses done again; its mass and clearance', async ({
+  page,
+}) => {
+  test.slow()
+  await newWorkpiece(page)
+  await page.getByLabel('Material', { exact: true }).selectOption({ index: 1 })
+  await outline(page, ['-36 -15', '36 -15', '36 15', '-36 15'])
+  await stage(page, 'Form')
+  await add(page, 'e')
+  await commit(page, 'Length', '16')
+  await commit(page, 'Draft', '3 deg')
+  await expect(line(page, 'Extrude 1')).toContainText('+33.2 cm³')
+
+  // Upright edges: two seen from the right, two after half a turn.
+  await stage(page, 'Refine')
+  await add(page, 'f')
+  await page.getByRole('button', { name: 'right', exact: true }).click()
+  await click(page, /edge.*line1.*line2/)
+  await click(page, /edge.*line2.*line3/)
+  await orbit(page, { round: 0.5 })
+  await click(page, /edge.*line3.*line4/)
+  await click(page, /edge.*line4.*line1|edge.*line1.*line4/)
+  await page.getByRole('button', { name: 'Done picking' }).click()
+  await commit(page, 'Radius', '6')
+  await expect(line(page, 'Fillet 1')).toContainText('mm³')
+
+  // The rim, all round the end.
+  await add(page, 'f')
+  await page.getByRole('button', { name: 'Done picking' }).click()
+  await page.getByRole('button', { name: 'Pick faces' }).click()
+  await page.getByRole('button', { name: 'top', exact: true }).click()
+  await click(page, 'end of Extrude 1')
+  await page.getByRole('button', { name: 'Done picking' }).click()
+  await commit(page, 'Radius', '3')
+  await expect(line(page, 'Fillet 2')).toContainText('mm³')
+
+  // Hollowed from below: the view is turned over.
+  await add(page, 's')
+  await page.getByRole('button', { name: 'front', exact: true }).click()
+  await orbit(page, { over: -0.24 })
+  await click(page, 'start of Extrude 1')
+  await page.getByRole('button', { name: 'Done picking' }).click()
+  await commit(page, 'Wall', '2')
+  await expect(line(page, 'Shell 1')).toContainText('wall 2.00 mm', { timeout: 60_000 })
+
+  // A boss, and the same op done again in a row.
+  await outline(page, ['-21 -3', '-15 -3', '-15 3', '-21 3'])
+  await stage(page, 'Form')
+  await add(page, 'e')
+  await page.getByLabel('Result', { exact: true }).selectOption('join')
+  await commit(page, 'Starting at', '4')
+  await commit(page, 'Length', '11')
+  // 36 mm2 from 4 up to the inside of the plate at 14: the rest lies in it.
+  await expect(line(page, 'Extrude 2')).toContainText('+360 mm³', { timeout: 60_000 })
+  await stage(page, 'Refine')
+  await add(page, 't')
+  await page.getByLabel('Of', { exact: true }).selectOption('ops')
+  await page.getByLabel('Extrude 2', { exact: true }).check()
+  await commit(page, 'Pitch', '18')
+  await expect(line(page, 'Pattern 1')).toContainText('3 times, +720 mm³', { timeout: 60_000 })
+
+  await stage(page, 'Gauge')
+  await page.getByRole('button', { name: '+ Mass' }).click()
+  await expect(page.getByTestId('gauge-mass')).toContainText(/\d g/)
+
+  // A rod that is only content stands between two bosses, 3 clear of each: 18 - 6 less its 6.
+  await outline(page, ['-12 -3', '-6 -3', '-6 3', '-12 3'])
+  await stage(page, 'Form')
+  await add(page, 'e')
+  await page.getByLabel('Result', { exact: true }).selectOption('new')
+  await commit(page, 'Length', '10')
+  await expect(page.getByTestId('body')).toHaveCount(2)
+  await page
+    .getByTestId('body')
+    .nth(1)
+    .getByRole('button', { name: /is shown and used/ })
+    .click()
+  await page.getByLabel(/^Content: what the piece will hold/).check()
+  await page.keyboard.press('Escape')
+  await expect(page.getByTestId('gauge-clearance')).toHaveText('3.00 mm', { timeout: 30_000 })
+  await stage(page, 'Release')
+  await page.getByRole('button', { name: 'STL', exact: true }).click()
+  await expect(page.getByTestId('released')).toContainText(/closed/, { timeout: 60_000 })
+})
+
+test('corners and edges are measured by the mouse, and a datum point set on a corner', async ({
+  page,
+}) => {
+  await newWorkpiece(page)
+  await outline(page, ['0 0', '60 0', '60 30', '0 30'])
+  await stage(page, 'Form')
+  await add(page, 'e')
+  await commit(page, 'Length', '20')
+  await expect(line(page, 'Extrude 1')).toContainText('+36.0 cm³')
+  await stage(page, 'Gauge')
+  await page.getByRole('button', { name: 'Cut away half' }).click()
+  await page.getByRole('button', { name: '+ Between two places' }).click()
+  await page.getByRole('button', { name: 'front', exact: true }).click()
+  const box = (await canvasOf(page).boundingBox())!
+  const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+  const low = await walk(page, middle, [0, 1], /edge between.*start/)
+  await page.mouse.click(low.x, low.y)
+  await expect(page.getByText('Click the second face, edge or corner')).toBeVisible()
+  const high = await walk(page, middle, [0, -1], /edge between.*end/)
+  await page.mouse.click(high.x, high.y)
+  await expect(page.getByTestId('gauge-between')).toHaveText('20.000 mm')
+  // From the lower left corner to the upper right one: across the front face.
+  await page.getByRole('button', { name: 'Pick again' }).click()
+  const left = await walk(page, low, [-1, 0], /corner of.*start/)
+  await page.mouse.click(left.x, left.y)
+  const right = await walk(page, high, [1, 0], /corner of.*end/)
+  await page.mouse.click(right.x, right.y)
+  await expect(page.getByTestId('gauge-between')).toHaveText(`${Math.hypot(60, 20).toFixed(3)} mm`)
+
+  await stage(page, 'Draw')
+  await add(page, 'o')
+  await page.getByLabel('Set', { exact: true }).selectOption('vertex')
+  await page.getByRole('button', { name: 'Pick a corner' }).click()
+  await walk(page, high, [1, 0], /corner of.*end/)
+  await page.mouse.click(right.x, right.y)
+  await page.getByRole('button', { name: 'Done picking' }).click()
+  await expect(line(page, 'Datum point 1')).toContainText('at 60 mm, 0 mm, 20 mm')
+  await page.getByText('Extrude 1', { exact: true }).first().click()
+  await commit(page, 'Length', '25')
+  await expect(line(page, 'Datum point 1')).toContainText('at 60 mm, 0 mm, 25 mm')
+
+  // Its section is drawn in, and the walls of the cut are dimensioned.
+  await stage(page, 'Gauge')
+  await page.getByRole('button', { name: 'Walls', exact: true }).click()
+  await page.getByLabel('Plane of the cut').selectOption('top')
+  await commit(page, 'Distance of the cut', '5')
+  await expect(page.getByTestId('wall-dims')).toContainText('30.00')
+})
