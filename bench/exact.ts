@@ -1,6 +1,7 @@
 // Pieces of the exact kernel, each with a store of its own, so that nothing can be reused.
 import { loadShapes, ShapeStore } from '@ivory/core/exact'
 import { inPlace, RebuildCache, rebuildWith } from '@ivory/core/rebuild'
+import { releaseFile } from '@ivory/core/release'
 import type { Workpiece } from '@ivory/core/workpiece'
 import { demoSet } from '@ivory/demo'
 
@@ -44,5 +45,14 @@ export async function benchExact(row: Row): Promise<void> {
     row(`${name}, ${figure} changed / from nothing`, edited / whole, said(edited, whole))
     const back = await timed(() => run(w))
     row(`${name}, changed back / from nothing`, back / whole, said(back, whole))
+    if (name !== 'Cutlery drainer') continue
+    const built = await run(w)
+    for (const [format, budget] of [
+      ['stl', 8000],
+      ['step', 30_000],
+    ] as const) {
+      const took = await timed(() => releaseFile(w, built, format, { shapes: store }))
+      row(`${name}, as ${format} / ${budget / 1000} s`, took / budget, said(took, budget))
+    }
   }
 }

@@ -76,6 +76,9 @@ describe('STEP of what was joined as triangles all round an axis', () => {
     const w = piece([...route.slice(0, -1), aside, route.at(-1)!])
     const file = release(w, await built(w), 'step', { shapes: await the() })
     expect(file.ok).toBe(false)
-    if (!file.ok) expect(file.diagnosis.message).toMatch(/not look alike in all of its 8|no sector of it closes/)
+    if (!file.ok)
+      expect(file.diagnosis.message).toMatch(
+        /not look alike in all of its 8|no sector of it closes/,
+      )
   })
 })
