@@ -158,6 +158,56 @@ describe('a shell with other walls for chosen faces', () => {
     const added = (3 / 6) * (area(2) + 4 * area(3.5) + area(5))
     expect(after.measure.volume - before.measure.volume).toBeCloseTo(added, 4)
   })
+  it('of a tray that leans out: a thick floor and a thick side leave no gap', async () => {
+    const tray = lean(-6)
+    const t = Math.tan((6 * Math.PI) / 180)
+    const [thin, thick] = [2, 3.5].map((w) => w / Math.cos((6 * Math.PI) / 180))
+    const both = await walls(
+      [base, tray],
+      [
+        ['block:start', 5],
+        ['block:side1', 3.5],
+      ],
+    )
+    // The hollow from 5 to 20: 60 less two thin walls by 40 less a thin and a thick one, wider by 2 t z.
+    const area = (z: number) => (60 - 2 * thin! + 2 * t * z) * (40 - thin! - thick! + 2 * t * z)
+    const hollow = (15 / 6) * (area(5) + 4 * area(12.5) + area(20))
+    const solid = await volume([base, tray], 'block')
+    expect(await volume([base, tray, both], 'block')).toBeCloseTo(solid - hollow, 4)
+  })
+  it('the floor of a pocket moves up and down between sides that lean either way', async () => {
+    for (const deg of [-7, 7])
+      for (const [way, depth] of [
+        ['out', 5],
+        ['in', 11],
+      ] as const) {
+        const plan = outline(30, 'plan', 'top', [
+          [10, 10],
+          [50, 10],
+          [50, 30],
+          [10, 30],
+        ])
+        const pocket = op(40, 'extrude', 'pocket', {
+          profile: 'plan',
+          mode: 'cut',
+          body: 'block',
+          offset: 20,
+          side: 'against',
+          length: 8,
+          draft: `${deg} deg`,
+        })
+        const top = op(25, 'plane', 'lid', { from: 'top', offset: 20 })
+        const onLid = { ...plan, inputs: { ...plan.inputs, plane: 'lid' } }
+        const cut = { ...pocket, inputs: { ...pocket.inputs, offset: 0 } }
+        const route = [base, block, top, onLid, cut]
+        const floor = face(await exact(route, 'block'), 'pocket:start')
+        const to = moved({ faces: [floor], way, distance: 3 })
+        const t = Math.tan((deg * Math.PI) / 180)
+        const area = (z: number) => (40 - 2 * t * z) * (20 - 2 * t * z)
+        const hollow = (depth / 6) * (area(0) + 4 * area(depth / 2) + area(depth))
+        expect(await volume([...route, to], 'block')).toBeCloseTo(48000 - hollow, 4)
+      }
+  })
   it('of a turned can, in its half-section', async () => {
     const can = outline(10, 'flat', 'front', [
       [0, 0],

@@ -35,6 +35,8 @@ export function ownWalls(
   return good(out)
 }
 
+/** Share by which equal volumes may differ. */
+const SAME = 1e-6
 /** What a face moved may be off, mm. */
 const OFF = 1e-4
 
@@ -68,13 +70,13 @@ export function withOwnWalls(
     if (!tool.ok) return tool
     if (more > 0) {
       // It has to stay within the hollow: what is thicker than that would stand out on the other side.
-      const hollow = ctx.kernel({
+      const within = ctx.kernel({
         verb: 'combine',
-        args: { op: ctx.op, how: 'cut' },
+        args: { op: ctx.op, how: 'meet' },
         on: [tool.value.key, outside.key],
       })
-      const fills = hollow.ok || hollow.diagnosis.code !== 'nothing-left'
-      if (fills)
+      const inside = within.ok ? within.value[0]!.measure.volume : 0
+      if (inside < tool.value.measure.volume * (1 - SAME))
         return bad('too-thick', `A wall of ${mm(wall)} is thicker here than the hollow is deep.`, [
           { at: outside.faces[face]!.middle },
         ])

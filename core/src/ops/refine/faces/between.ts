@@ -43,7 +43,9 @@ function besideFlat(p: ExactPart, face: number, by: number, ctx: OpContext): Out
     if (!edge.faces.includes(face)) continue
     const other = edge.faces.find((f) => f !== face)
     if (other === undefined) continue
-    const lean = leanAlong(p, e, other, plane.z)
+    const looks = leanAlong(p, e, other, plane.z)
+    // In a pocket what is between touches the faces beside it: it looks the other way there.
+    const lean = looks !== null && edge.bend === 'in' ? -looks : looks
     const known = leans.get(other)
     if (lean === null || (known !== undefined && Math.abs(known - lean) > 1e-5))
       return bad(
