@@ -156,6 +156,7 @@ test('the kernel is stopped in the middle of its work and serves again', async (
 })
 
 test('a route the kernel works on is stopped, says so, and is tried again', async ({ page }) => {
+  test.slow()
   await page.goto('/')
   await page.waitForURL(/\/w\//)
   await page.goto('/')

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import { add, commit, line, newWorkpiece, outline, over, stage } from './bench'
+import { add, commit, drawLines, line, newWorkpiece, outline, over, stage } from './bench'
 
 const canvasOf = (page: Page) => page.getByRole('region', { name: 'Stage' }).locator('canvas')
 
@@ -30,7 +30,11 @@ async function walk(
     for (let k = 0; k < 150; k++) {
       at = { x: from.x + 3 * k * dx, y: from.y + 3 * k * dy }
       await page.mouse.move(at.x, at.y)
-      if (text.test((await page.getByTestId('hover').textContent()) ?? '')) return
+      const says = async () => text.test((await page.getByTestId('hover').textContent()) ?? '')
+      if (!(await says())) continue
+      // What is said may still be of the place before.
+      await page.waitForTimeout(100)
+      if (await says()) return
     }
     throw new Error(`nothing is called ${text}`)
   }).toPass({ timeout: 60_000 })
@@ -152,8 +156,12 @@ test('corners and edges are measured by the mouse, and a datum point set on a co
   await add(page, 'o')
   await page.getByLabel('Set', { exact: true }).selectOption('vertex')
   await page.getByRole('button', { name: 'Pick a corner' }).click()
-  await walk(page, high, [1, 0], /corner of.*end/)
-  await page.mouse.click(right.x, right.y)
+  // Seen from above the corner at 60, 0 lies to the lower right, twice as far across as down.
+  await page.getByRole('button', { name: 'top', exact: true }).click()
+  const there = (await canvasOf(page).boundingBox())!
+  const centre = { x: there.x + there.width / 2, y: there.y + there.height / 2 }
+  const corner = await walk(page, centre, [1, 0.5], /corner of.*end/)
+  await page.mouse.click(corner.x, corner.y)
   await page.getByRole('button', { name: 'Done picking' }).click()
   await expect(line(page, 'Datum point 1')).toContainText('at 60 mm, 0 mm, 20 mm')
   await page.getByText('Extrude 1', { exact: true }).first().click()
@@ -162,8 +170,44 @@ test('corners and edges are measured by the mouse, and a datum point set on a co
 
   // Its section is drawn in, and the walls of the cut are dimensioned.
   await stage(page, 'Gauge')
-  await page.getByRole('button', { name: 'Walls', exact: true }).click()
+  await page.getByRole('button', { name: 'Wall sizes' }).click()
   await page.getByLabel('Plane of the cut').selectOption('top')
   await commit(page, 'Distance of the cut', '5')
   await expect(page.getByTestId('wall-dims')).toContainText('30.00')
+})
+
+test('a curved grip is dimpled all over its outside from a field before it, whole ones only', async ({
+  page,
+}) => {
+  test.slow()
+  await newWorkpiece(page)
+  await stage(page, 'Draw')
+  await add(page, 'p')
+  await drawLines(page, ['30 0', '36 0', '36 40', '30 40', '30 0'])
+  await page.keyboard.press('Escape')
+  await stage(page, 'Form')
+  await add(page, 'r')
+  await commit(page, 'Turn', '70 deg')
+  await commit(page, 'Starting at', '-35 deg')
+  // Pappus: 6 x 40 at a mean radius of 33, by 70 degrees.
+  await expect(line(page, 'Revolve 1')).toContainText('+9.7 cm³')
+  await stage(page, 'Draw')
+  await add(page, 'd')
+  await page.getByLabel('From', { exact: true }).selectOption('side')
+  await commit(page, 'Distance', '42')
+  await stage(page, 'Refine')
+  await add(page, 'i')
+  await page.getByRole('button', { name: 'right', exact: true }).click()
+  await click(page, /line2 of Revolve 1/)
+  await page.getByRole('button', { name: 'Done picking' }).click()
+  await page.getByLabel('Field', { exact: true }).selectOption({ label: 'Datum plane 1' })
+  await commit(page, 'Pitch', '9')
+  await commit(page, 'Across', '6.5')
+  await commit(page, 'Depth', '2')
+  await commit(page, 'Clear by', '1.5')
+  await commit(page, 'Rims', '0.8')
+  // The ball of (3.25² + 2²) / 2 · 2 across; rows of whole ones clear of the edge.
+  await expect(line(page, 'Dimples 1')).toContainText('of ball 7.28', { timeout: 90_000 })
+  await page.getByLabel('Which way', { exact: true }).selectOption('out')
+  await expect(line(page, 'Dimples 1')).toContainText(/of ball 7.28.*\+/, { timeout: 90_000 })
 })

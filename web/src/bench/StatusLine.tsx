@@ -1,4 +1,5 @@
 import { fixed } from '@ivory/core/math'
+import clsx from 'clsx'
 import { lathe } from '../engine'
 import { refresh } from '../session/rebuilding'
 import { useSession } from '../session/session'
@@ -24,6 +25,7 @@ export function StatusLine() {
     picking,
   } = useSession()
   const building = busy && (doc?.route.length ?? 0) > 0
+  const waits = (view?.waits ?? 0) > 0
   const failed = view?.reports.filter((r) => r.status === 'fail').length ?? 0
   const stopped = view?.reports.some((r) =>
     r.diagnoses.some((d) => d.message.includes('did not come to an end')),
@@ -36,20 +38,12 @@ export function StatusLine() {
       <span className="min-w-0 flex-1 truncate" data-testid="hover">
         {hover ||
           (picking
-            ? `Pick ${picking.what} on the model or the section; pick again to take out.`
+            ? `Pick ${picking.what === 'vertices' ? 'corners' : picking.what} on the model or the section; pick again to take out.`
             : 'Ctrl K finds any command.')}
       </span>
       <span className="text-soft">{doc?.unit}</span>
-      {building && (
-        <button
-          type="button"
-          className="text-brass underline"
-          onClick={() => lathe.stop('Stopped as asked.')}
-        >
-          Stop
-        </button>
-      )}
-      {!building && (view?.waits ?? 0) > 0 && (
+      {waits ? (
+        // It stays while the lathe works on what the kernel made: jobs come one after another.
         <button
           type="button"
           className="text-brass underline"
@@ -57,6 +51,16 @@ export function StatusLine() {
         >
           Stop the kernel
         </button>
+      ) : (
+        building && (
+          <button
+            type="button"
+            className="text-brass underline"
+            onClick={() => lathe.stop('Stopped as asked.')}
+          >
+            Stop
+          </button>
+        )
       )}
       {stopped && (
         <button
@@ -67,7 +71,12 @@ export function StatusLine() {
           Try again
         </button>
       )}
-      <span className={broken || failed ? 'text-out' : 'text-soft'} data-testid="lathe-state">
+      <span
+        // Of one width, so that what stands beside it keeps its place.
+        className={clsx('w-52 truncate text-right', broken || failed ? 'text-out' : 'text-soft')}
+        title={broken}
+        data-testid="lathe-state"
+      >
         {broken ||
           (building
             ? reached > 0
@@ -77,7 +86,7 @@ export function StatusLine() {
               ? `${failed} ${failed === 1 ? 'op fails' : 'ops fail'}`
               : view && doc?.route.length === 0
                 ? 'nothing on the route yet'
-                : view && view.waits > 0
+                : waits
                   ? 'the exact kernel is at work…'
                   : view
                     ? `rebuilt in ${view.ms < 10 ? fixed(view.ms, 1) : Math.round(view.ms)} ms`

@@ -108,6 +108,13 @@ export function BodyMesh({
       ? thingUnder(e, body, mesh, faceUnder(e), { edges: measuring, vertices })
       : { face: faceUnder(e) }
   }
+  /** What is lit is what a click takes. */
+  const lit = (e: ThreeEvent<MouseEvent>): Under =>
+    over.vertex !== undefined
+      ? { vertex: over.vertex }
+      : over.edge !== undefined
+        ? { edge: over.edge }
+        : { face: faceUnder(e) }
   const refOf = (under: Under) =>
     'vertex' in under
       ? body.vertices[under.vertex]!.ref
@@ -150,13 +157,13 @@ export function BodyMesh({
         onClick={(e) => {
           if (measuring) {
             e.stopPropagation()
-            const ref = refOf(thing(e))
+            const ref = refOf(lit(e))
             takeThing(body.id, ref ? JSON.stringify(ref) : mesh.faces[faceUnder(e)]!)
             return
           }
           if (pick?.what === 'vertices') {
             e.stopPropagation()
-            const under = thing(e)
+            const under = lit(e)
             if ('vertex' in under) toggleVertex(body.vertices[under.vertex]!.ref)
             return
           }

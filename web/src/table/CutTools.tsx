@@ -53,12 +53,12 @@ export function CutTools() {
       {cut && number('Distance of the cut', cut.offset, 'mm', (offset) => set({ offset }))}
       {cut && number('Turn of the cut', cut.turn, 'deg', (turn) => set({ turn }))}
       <Button
-        className="py-0!"
+        className={walls ? 'border-brass! bg-brass-wash! py-0!' : 'py-0!'}
         aria-pressed={walls}
         title="Dimensions across the walls where they are thinnest, and all round"
         onClick={() => useSession.setState({ cutWalls: !walls })}
       >
-        Walls
+        Wall sizes
       </Button>
       {(['svg', 'dxf'] as const).map((f) => (
         <Button

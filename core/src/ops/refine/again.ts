@@ -19,7 +19,7 @@ export const whatFields = (done: string): Field[] => [
     type: 'choice',
     options: [
       { value: 'body', label: 'A body' },
-      { value: 'ops', label: 'Ops, done again on their body' },
+      { value: 'ops', label: 'Ops, done again' },
     ],
   },
   {
