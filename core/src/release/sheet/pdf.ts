@@ -1,5 +1,5 @@
 import { degrees, PDFDocument, rgb, StandardFonts } from 'pdf-lib'
-import type { Pen, Sheet } from './sheet'
+import type { Pen, Sheet } from './paper'
 import { PENS } from './svg'
 
 /** Points a millimetre: a point is 1/72 inch. */

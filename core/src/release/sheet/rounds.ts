@@ -1,5 +1,5 @@
 import { dot3, type Frame, fixed, type P2, type P3, sub3 } from '../../math'
-import type { Stroke, Text } from './sheet'
+import type { Stroke, Text } from './paper'
 
 /** A circle all round on a body: its middle, the direction of its axis, mm. */
 export interface Round {

@@ -4,9 +4,9 @@ import type { Body } from '../../ops'
 import { triangleMesh } from '../../rebuild'
 import { cornersOf, displayMesh, isSharp, isWhole, spaceBounds } from '../../turned'
 import type { Workpiece } from '../../workpiece'
-
+import type { Sheet } from './paper'
 import type { Round } from './rounds'
-import { type Sheet, viewsSheet } from './sheet'
+import { viewsSheet } from './sheet'
 
 /** Three views and a section of bodies, drawn from their triangles. */
 export const sheetOf = (w: Workpiece, bodies: readonly Body[]): Sheet =>

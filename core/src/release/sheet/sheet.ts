@@ -2,32 +2,9 @@ import { type Frame, fixed, type P2, type P3 } from '../../math'
 import { slice, sliceArea } from '../../mesh'
 import { hatch } from './hatch'
 import { type Seen, viewLines } from './lines'
+import type { Sheet, Stroke, Text } from './paper'
 import { callOut } from './rounds'
 
-/** How a line is drawn: seen edges, hidden ones, hatch, dimensions, axes of a cut. */
-export type Pen = 'edge' | 'hidden' | 'cut' | 'hatch' | 'dimension' | 'plane'
-export interface Stroke {
-  pen: Pen
-  /** mm on paper, y up from the lower left corner. */
-  points: P2[]
-}
-export interface Text {
-  at: P2
-  text: string
-  /** Height of capitals, mm. */
-  size: number
-  anchor: 'start' | 'middle' | 'end'
-  upright?: boolean
-}
-/** A drawing on paper, mm. */
-export interface Sheet {
-  width: number
-  height: number
-  title: string
-  scale: string
-  strokes: Stroke[]
-  texts: Text[]
-}
 /** What stands in the title block beside scale and units. */
 export interface Title {
   name: string

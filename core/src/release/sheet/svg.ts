@@ -1,5 +1,5 @@
 import { n, xmlText } from '../xml'
-import type { Pen, Sheet } from './sheet'
+import type { Pen, Sheet } from './paper'
 
 /** Widths and dashes of the pens, mm (ISO 128, from memory). */
 export const PENS: Readonly<Record<Pen, { width: number; dash?: number[] }>> = {

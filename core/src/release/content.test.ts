@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import { release } from '../release'
+import { RebuildCache, readGauges } from '../rebuild'
+import { base, block, built, piece, the } from '../rebuild/exactroute.test-data'
 import type { Workpiece } from '../workpiece'
 import { rectangle } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
-import { RebuildCache, readGauges } from '.'
-import { base, block, built, piece, the } from './exactroute.test-data'
+import { release } from '.'
 
 /** A block of 60 x 40 x 20 with a rod of 10 x 10 x 30 beside it, 5 clear. */
 const foot = rectangle(30, 'foot', 'top', [65, 0], [10, 10])
