@@ -81,3 +81,29 @@ describe('points on corners and edges of bodies', () => {
     expect(await at([base, block, far])).toMatch(/from 0 to 1/)
   })
 })
+
+describe('where a drawn curve pierces a plane', () => {
+  const ring = circles(10, 'ring', 'front', [[12, 8, 5]])
+  const place = (inputs: object) =>
+    at([
+      ring,
+      op(20, 'plane', 'level', { from: 'top', offset: 11 }),
+      op(30, 'point', 'spot', { how: 'pierce', profile: 'ring', piece: 'ring1', ...inputs }),
+    ])
+  it('one of several, along the curve; it follows both (a circle of 5 about 12, 8, at 3 over its middle)', async () => {
+    const [one, two] = [
+      (await place({ plane: 'level' })) as P3,
+      (await place({ plane: 'level', which: 2 })) as P3,
+    ]
+    expect([one[0], two[0]].sort((a, b) => a - b)).toEqual([
+      expect.closeTo(8, 9),
+      expect.closeTo(16, 9),
+    ])
+    for (const p of [one, two]) expect(p.slice(1)).toEqual([0, expect.closeTo(11, 9)])
+  })
+  it('says how often it goes through, or that it does not', async () => {
+    expect(await place({ plane: 'level', which: 3 })).toMatch(/goes through the plane 2 times/)
+    expect(await place({ plane: 'side' })).toBe('The curve does not go through the plane.')
+    expect(await place({ plane: 'front' })).toMatch(/pierces it nowhere/)
+  })
+})

@@ -241,3 +241,25 @@ describe('a shell with other walls for chosen faces', () => {
     expect((await diagnosis([base, block, deep])).message).toMatch(/thicker here than the hollow/)
   })
 })
+
+describe('draft both ways from a plane', () => {
+  const parting = op(30, 'plane', 'parting', { from: 'top', offset: 8 })
+  const drafted = async (inputs: object) => {
+    const p = await exact([base, block], 'block')
+    const faces = [1, 2, 3, 4].map((i) => face(p, `block:side${i}`))
+    const lean5 = { body: 'block', faces, plane: 'parting', angle: '5 deg', sides: 'both' }
+    return op(40, 'draft', 'lean', { ...lean5, ...inputs })
+  }
+  it('is widest at the plane, where the mould parts (closed form); the sides keep their names', async () => {
+    const route = [base, block, parting, await drafted({})]
+    const p = await exact(route, 'block')
+    expect(p.measure.volume).toBeCloseTo(frustum(5, 12) + frustum(5, 8), 4)
+    expect(p.faces).toHaveLength(10)
+    expect(p.faces.filter((f) => f.names.includes('block:side1'))).toHaveLength(2)
+    expect(p.measure.bounds.max[0] - p.measure.bounds.min[0]).toBeCloseTo(60, 6)
+  })
+  it('a plane that does not go through the body is told', async () => {
+    const d = await diagnosis([base, block, await drafted({ plane: 'top' })])
+    expect(d.message).toMatch(/only one way/)
+  })
+})

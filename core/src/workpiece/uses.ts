@@ -38,6 +38,7 @@ const EXPRESSION_KEYS = new Set([
   'clear',
   'rim',
   'until',
+  'which',
   'sx',
   'sy',
   'sz',

@@ -1,6 +1,20 @@
 import { z } from 'zod'
+import { boundsOf, intersect, line, pointAt } from '../../curve'
 import { alongEdge } from '../../exact'
-import { add3, bad, dot3, good, mm, type Outcome, type P3, scale3, sub3 } from '../../math'
+import {
+  add3,
+  bad,
+  dist,
+  dot3,
+  good,
+  mm,
+  type Outcome,
+  type P2,
+  type P3,
+  scale3,
+  sub3,
+  toSpace,
+} from '../../math'
 import { valueSchema } from '../../profile'
 import { edgeRefSchema, faceRefSchema, vertexRefSchema } from '../../refs'
 import { exactBody } from '../exact'
@@ -20,7 +34,7 @@ import {
 } from './datum'
 
 const inputs = z.object({
-  how: z.enum(['place', 'along', 'face', 'meet', 'vertex', 'edge']).default('place'),
+  how: z.enum(['place', 'along', 'face', 'meet', 'pierce', 'vertex', 'edge']).default('place'),
   p1: placeSchema.optional(),
   profile: z.string().optional(),
   piece: z.string().optional(),
@@ -31,6 +45,7 @@ const inputs = z.object({
   spot: z.enum(['share', 'centre']).default('share'),
   fraction: valueSchema.default(0.5),
   turn: valueSchema.default(0),
+  which: valueSchema.default(1),
   axis: z.string().optional(),
   plane: z.string().optional(),
 })
@@ -54,6 +69,7 @@ export const pointOp = defineOp<Inputs>({
         { value: 'along', label: 'along a drawn curve' },
         { value: 'face', label: 'on a face' },
         { value: 'meet', label: 'where an axis meets a plane' },
+        { value: 'pierce', label: 'where a drawn curve pierces a plane' },
         { value: 'vertex', label: 'on a corner of a body' },
         { value: 'edge', label: 'on an edge of a body' },
       ],
@@ -64,14 +80,14 @@ export const pointOp = defineOp<Inputs>({
       label: 'Profile',
       help: 'The drawing the curve is in.',
       type: 'profile',
-      when: when('along'),
+      when: when('along', 'pierce'),
     },
     {
       name: 'piece',
       label: 'Piece',
       help: 'The curve it lies on.',
       type: 'piece',
-      when: when('along'),
+      when: when('along', 'pierce'),
     },
     {
       name: 'body',
@@ -136,7 +152,15 @@ export const pointOp = defineOp<Inputs>({
       label: 'Plane',
       help: 'The plane it meets.',
       type: 'plane',
-      when: when('meet'),
+      when: when('meet', 'pierce'),
+    },
+    {
+      name: 'which',
+      label: 'Of several',
+      help: 'Which of the places where it goes through, counted from 1 along the curve.',
+      type: 'value',
+      dim: 'number',
+      when: when('pierce'),
     },
   ],
   start: ({ body }) => ({
@@ -149,6 +173,7 @@ export const pointOp = defineOp<Inputs>({
     spot: 'share' as const,
     fraction: 0.5,
     turn: 0,
+    which: 1,
   }),
   evaluate: (input, ctx) =>
     madeBy(MAKERS, input, ctx, (at) => ({
@@ -178,6 +203,42 @@ const MAKERS: Record<Inputs['how'], (i: Inputs, ctx: DatumContext) => Outcome<P3
       return bad('parallel', 'The axis runs along the plane and meets it nowhere.')
     const k = dot3(sub3(plane.value.origin, origin), plane.value.z) / slope
     return good(add3(origin, scale3(dir, k)))
+  },
+  pierce(i, ctx) {
+    const profile = ctx.profile(i.profile ?? '')
+    if (!profile) return bad('no-profile', 'Choose the profile the curve is drawn in.')
+    const piece = profile.shape.drawn.find((d) => d.id === i.piece)
+    if (!piece) return bad('no-piece', 'Choose the curve it is set on.')
+    const plane = planeFrame(i.plane ?? '', ctx)
+    if (!plane.ok) return plane
+    const { frame } = profile
+    // The plane as it is seen on that of the drawing: where a x + b y + c is 0.
+    const [a, b] = [dot3(frame.x, plane.value.z), dot3(frame.y, plane.value.z)]
+    const c = dot3(sub3(frame.origin, plane.value.origin), plane.value.z)
+    const steep = Math.hypot(a, b)
+    if (steep < 1e-9)
+      return bad('parallel', 'The drawing lies along the plane and pierces it nowhere.')
+    // That line, as long as the curve is large on either side of the place nearest to it.
+    const { min, max } = boundsOf(piece.curve)
+    const middle: P2 = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2]
+    const off = (a * middle[0] + b * middle[1] + c) / steep ** 2
+    const foot: P2 = [middle[0] - off * a, middle[1] - off * b]
+    const reach = dist(min, max) + 1
+    const along = (k: number): P2 => [foot[0] - (k * b) / steep, foot[1] + (k * a) / steep]
+    const hits = intersect(piece.curve, line(along(-reach), along(reach)))
+      .map((h) => h.t)
+      .sort((x, y) => x - y)
+    const n = ctx.read(i.which, 'number')
+    const t = hits[n - 1]
+    if (t === undefined)
+      return bad(
+        'misses',
+        hits.length === 0
+          ? 'The curve does not go through the plane.'
+          : `The curve goes through the plane ${hits.length} times; there is no place ${n}.`,
+      )
+    const p = pointAt(piece.curve, t)
+    return good(toSpace(frame, p[0], p[1]))
   },
   vertex(i, ctx) {
     const on = exactBody(i.body ?? '', ctx)

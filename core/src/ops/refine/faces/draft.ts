@@ -1,17 +1,20 @@
 import { z } from 'zod'
-import { bad, good } from '../../../math'
+import { type ExactPart, faceName } from '../../../exact'
+import { bad, dot3, type Frame, good, type Outcome, scale3, sub3 } from '../../../math'
 import { valueSchema } from '../../../profile'
 import { faceRefSchema } from '../../../refs'
 import { exactBody, ofTriangles, reshaped } from '../../exact'
+import { only } from '../../form/prism'
 import { pickExactFaces } from '../../pick'
 import { defineOp } from '../../spec'
-import { volumeWords } from '../../state'
+import { type OpContext, type OpResult, volumeWords } from '../../state'
 
 const inputs = z.object({
   body: z.string(),
   faces: z.array(faceRefSchema).max(200),
   plane: z.string().min(1),
   angle: valueSchema,
+  sides: z.enum(['one', 'both']).default('one'),
 })
 
 export const draftOp = defineOp<z.infer<typeof inputs>>({
@@ -38,9 +41,25 @@ export const draftOp = defineOp<z.infer<typeof inputs>>({
       dim: 'angle',
       ranged: true,
     },
+    {
+      name: 'sides',
+      label: 'Drawn',
+      help: 'One way, or both ways from the plane, which is then where the mould parts.',
+      type: 'choice',
+      options: [
+        { value: 'one', label: 'one way' },
+        { value: 'both', label: 'both ways from the plane' },
+      ],
+    },
   ],
-  start: ({ body }) => ({ body: body ?? '', faces: [], plane: 'top', angle: '2 deg' }),
-  evaluate({ body: id, faces, plane: planeId, angle }, ctx) {
+  start: ({ body }) => ({
+    body: body ?? '',
+    faces: [],
+    plane: 'top',
+    angle: '2 deg',
+    sides: 'one',
+  }),
+  evaluate({ body: id, faces, plane: planeId, angle, sides }, ctx): Outcome<OpResult> {
     const target = exactBody(id, ctx)
     if (!target.ok) return target
     const { body, part } = target.value
@@ -58,18 +77,17 @@ export const draftOp = defineOp<z.infer<typeof inputs>>({
       return bad('no-draft', 'A face swept from a free curve takes no draft.', [
         { at: free.middle },
       ])
-    const made = ctx.kernel({
-      verb: 'draft',
-      args: { op: ctx.op, faces: picked.value.items, plane: plane.frame, angle: tilt },
-      on: [part.key],
-    })
+    const made =
+      sides === 'both'
+        ? bothWays(part, picked.value.items, plane.frame, tilt, ctx)
+        : leaned(part, picked.value.items, plane.frame, tilt, ctx)
     if (!made.ok)
       return bad(
         'no-draft',
         `The faces cannot lean so far: ${made.diagnosis.message} Lean them before their edges are rounded.`,
         picked.value.items.map((i) => ({ at: part.faces[i]!.middle })),
       )
-    const now = made.value[0]!
+    const now = made.value
     return good({
       bodies: { [body.id]: reshaped(body, now) },
       warnings: picked.value.warnings,
@@ -79,3 +97,39 @@ export const draftOp = defineOp<z.infer<typeof inputs>>({
   cap: (input, { faces }) => (input === 'angle' && faces.length > 0 ? Math.PI / 4 : null),
   slow: () => true,
 })
+
+/** Some faces of a part leaning in from a plane. */
+const leaned = (
+  part: ExactPart,
+  faces: number[],
+  plane: Frame,
+  angle: number,
+  ctx: OpContext,
+): Outcome<ExactPart> =>
+  only(ctx.kernel({ verb: 'draft', args: { op: ctx.op, faces, plane, angle }, on: [part.key] }))
+
+/** The part parted at the plane, the faces leaning in away from it on both sides, and joined again. */
+function bothWays(
+  part: ExactPart,
+  faces: readonly number[],
+  plane: Frame,
+  angle: number,
+  ctx: OpContext,
+): Outcome<ExactPart> {
+  const parts = ctx.kernel({ verb: 'part', args: { op: ctx.op, planes: [plane] }, on: [part.key] })
+  if (!parts.ok)
+    return parts.diagnosis.code === 'misses'
+      ? bad('misses', 'The plane does not go through the body, so there is only one way.')
+      : parts
+  const names = new Set(faces.map((i) => faceName(part, i)))
+  const behind: Frame = { ...plane, y: scale3(plane.y, -1), z: scale3(plane.z, -1) }
+  const halves: string[] = []
+  for (const half of parts.value) {
+    const own = half.faces.flatMap((f, i) => (f.names.some((n) => names.has(n)) ? [i] : []))
+    const front = dot3(sub3(half.measure.centroid, plane.origin), plane.z) > 0
+    const made = own.length > 0 ? leaned(half, own, front ? plane : behind, angle, ctx) : good(half)
+    if (!made.ok) return made
+    halves.push(made.value.key)
+  }
+  return only(ctx.kernel({ verb: 'combine', args: { op: ctx.op, how: 'join' }, on: halves }))
+}
