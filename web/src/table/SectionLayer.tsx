@@ -4,6 +4,7 @@ import { sameEdge, sameFace, toggleEdge, toggleFace } from '../bench/picking'
 import type { BodyView } from '../engine'
 import { opOf, useSession } from '../session/session'
 import { onPlane, seenOn } from './frame'
+import { sectionPath } from './outlines'
 import type { Canvas } from './useCanvasView'
 import { WallDims } from './WallDims'
 
@@ -91,23 +92,6 @@ export function SectionLayer({
       {pickBody && <Picks body={pickBody} at={(p) => at(pickBody, p)} />}
     </g>
   )
-}
-
-/** Pieces that follow each other end to end become one outline. */
-export function sectionPath(b: BodyView, put: (p: P2) => P2): string {
-  let d = ''
-  let last: P2 | null = null
-  for (const s of b.section) {
-    const first = s.points[0]!
-    const joined = last && Math.hypot(last[0] - first[0], last[1] - first[1]) < 1e-4
-    for (const [i, p] of s.points.entries()) {
-      if (joined && i === 0) continue
-      const q = put(p)
-      d += `${!joined && i === 0 ? 'M' : 'L'}${q[0].toFixed(2)} ${q[1].toFixed(2)}`
-    }
-    last = s.points[s.points.length - 1]!
-  }
-  return d
 }
 
 function PlaceMark({ at, grave }: { at: P2; grave: boolean }) {

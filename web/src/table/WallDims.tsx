@@ -3,11 +3,12 @@ import { sectionWalls } from '@ivory/core/mesh'
 import { useMemo } from 'react'
 import type { BodyView } from '../engine'
 import { useSession } from '../session/session'
+import { outlinesOf } from './outlines'
 
 /** Dimensions across the walls of a section: the thinnest, and others all round. */
 export function WallDims({ body, at }: { body: BodyView; at(p: P2): P2 }) {
   const unit = useSession((s) => s.doc?.unit)
-  const walls = useMemo(() => sectionWalls(closedLoops(body.section)), [body.section])
+  const walls = useMemo(() => sectionWalls(outlinesOf(body.section)), [body.section])
   return (
     <g stroke="#2b2620" fill="none" strokeWidth={1} data-testid="wall-dims">
       {walls.map((w, i) => {
@@ -45,19 +46,4 @@ export function WallDims({ body, at }: { body: BodyView; at(p: P2): P2 }) {
       })}
     </g>
   )
-}
-
-/** Pieces that follow each other end to end as one outline each. */
-function closedLoops(section: BodyView['section']): P2[][] {
-  const loops: P2[][] = []
-  let last: P2 | null = null
-  for (const { points } of section) {
-    const first = points[0]!
-    const own = loops[loops.length - 1]
-    if (own && last && Math.hypot(last[0] - first[0], last[1] - first[1]) < 1e-4)
-      own.push(...points.slice(1))
-    else loops.push([...points])
-    last = points[points.length - 1]!
-  }
-  return loops
 }
