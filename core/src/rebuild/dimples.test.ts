@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { type ExactPart, faceRef } from '../exact'
 import type { FaceRef } from '../refs'
 import type { Op } from '../workpiece'
-import { circles } from '../workpiece/flat.test-data'
+import { circles, outline } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
 import { base, block, bodiesOf, built, diagnosis, exact, face, piece } from './exactroute.test-data'
 
@@ -33,6 +33,24 @@ describe('dimples', () => {
     expect(bubbles.measure.volume).toBeCloseTo(48000 + n * cap(3.25, 2), 4)
     const rounded = await exact([base, block, dimples([ref], { pitch: 14, rim: 0.8 })], 'block')
     expect(rounded.faces.some((f) => f.names[0]!.startsWith('field:round'))).toBe(true)
+  })
+  it('on several faces stand in one spacing across where they meet, none over the seam', async () => {
+    const high = 10 + 30 * Math.tan((20 * Math.PI) / 180)
+    const gable = outline(10, 'flat', 'front', [
+      [-30, 0],
+      [30, 0],
+      [30, 10],
+      [0, high],
+      [-30, 10],
+    ])
+    const roof = op(20, 'extrude', 'block', { profile: 'flat', mode: 'new', length: 40 })
+    const whole = await exact([gable, roof], 'block')
+    const slopes = [face(whole, 'block:side3'), face(whole, 'block:side4')]
+    const more = { layout: 'square', pitch: 10, width: 5, deep: 1, clear: 1 }
+    const part = await exact([gable, roof, dimples(slopes, more)], 'block')
+    // At 10 and 20 to either side of the ridge, not on it, in three rows.
+    expect(part.faces.filter((f) => f.names[0]!.startsWith('field:dimple'))).toHaveLength(12)
+    expect(part.measure.volume).toBeCloseTo(whole.measure.volume - 12 * cap(2.5, 1), 4)
   })
   it('on a round face go as deep as asked from the face itself', async () => {
     const rod = [

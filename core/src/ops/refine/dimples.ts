@@ -28,7 +28,7 @@ import { type OpContext, type OpResult, volumeWords } from '../state'
 
 const inputs = z.object({
   body: z.string(),
-  faces: z.array(faceRefSchema).max(1).default([]),
+  faces: z.array(faceRefSchema).max(20).default([]),
   plane: z.string().default('front'),
   layout: z.enum(['hex', 'square']).default('hex'),
   pitch: valueSchema.default(9),
@@ -52,7 +52,12 @@ export const dimplesOp = defineOp<Inputs>({
   inputs,
   fields: [
     { name: 'body', label: 'Body', help: 'The body the face is on.', type: 'body' },
-    { name: 'faces', label: 'On', help: 'The face that is filled.', type: 'faces' },
+    {
+      name: 'faces',
+      label: 'On',
+      help: 'The faces that are filled, in one spacing across all of them.',
+      type: 'faces',
+    },
     {
       name: 'plane',
       label: 'Field',
@@ -128,15 +133,14 @@ export const dimplesOp = defineOp<Inputs>({
     const { body, part } = target.value
     const faceted = ofTriangles(body, 'a field of dimples')
     if (faceted) return faceted
-    if (input.faces.length === 0) return bad('no-faces', 'Choose the face that is filled.')
+    if (input.faces.length === 0) return bad('no-faces', 'Choose the faces that are filled.')
     const picked = pickExactFaces(part, input.faces, ctx, 'faces')
     if (!picked.ok) return picked
     const plane = ctx.plane(input.plane)
     if (!plane) return bad('no-plane', 'Choose the plane the places are laid out on.')
     const ball = ballOf(input, ctx)
     if (!ball.ok) return ball
-    const face = picked.value.items[0]!
-    const places = placesOn(part, face, plane.frame, input, ctx)
+    const places = placesOn(part, picked.value.items, plane.frame, input, ctx)
     if (!places.ok) return places
     const made = ctx.kernel({
       verb: 'dimples',
@@ -169,10 +173,13 @@ function ballOf(i: Inputs, ctx: OpContext): Outcome<{ radius: number; deep: numb
   return good({ radius: ((across / 2) ** 2 + deep ** 2) / (2 * deep), deep })
 }
 
-/** Where whole circles of the field fall on a face: places on it and the directions out of the material. */
+/**
+ * Where whole circles of the field fall on the faces, in one spacing across all of them: places and the
+ * directions out of the material. A circle lies on one face, clear of where it meets the next.
+ */
 function placesOn(
   part: ExactPart,
-  face: number,
+  faces: readonly number[],
   field: Frame,
   i: Inputs,
   ctx: OpContext,
@@ -188,21 +195,31 @@ function placesOn(
       `At a pitch of ${mm(pitch)} circles of ${mm(width)} run into each other.`,
     )
   if (!(clear >= 0)) return bad('margin', 'What stays clear must not be less than 0.')
-  const surface = surfaceOf(part, face, field)
-  const [left, right, low, high] = surface.reach
-  const grid = gridOver({ min: [left, low], max: [right, high] }, pitch, i.layout, 8 * MOST)
+  const surfaces = [...new Set(faces)].map((f) => surfaceOf(part, f, field))
+  const reach = (k: 0 | 1 | 2 | 3) => surfaces.map((x) => x.reach[k])
+  const box = {
+    min: [min(reach(0)), min(reach(2))] as const,
+    max: [max(reach(1)), max(reach(3))] as const,
+  }
+  const grid = gridOver(box, pitch, i.layout, 8 * MOST)
   if (!grid.ok) return grid
   const places: { at: P3; out: P3 }[] = []
   for (const p of grid.value) {
-    const at = surface.at(p)
-    if (!at) continue
+    // Of faces that lie behind each other the one before the others takes it.
+    const [first] = surfaces
+      .flatMap((surface) => {
+        const spot = surface.at(p)
+        return spot ? [{ surface, spot, high: dot3(spot.at, field.z) }] : []
+      })
+      .sort((a, b) => b.high - a.high)
+    if (!first) continue
     const whole = Array.from({ length: ROUND }, (_, k) =>
       polar(p, width / 2 + clear, (2 * Math.PI * k) / ROUND),
-    ).every((q) => surface.at(q))
-    if (whole) places.push(at)
+    ).every((q) => first.surface.at(q))
+    if (whole) places.push(first.spot)
   }
   if (places.length === 0)
-    return bad('no-room', 'No whole circle has room on the face at this width, pitch and margin.')
+    return bad('no-room', 'No whole circle has room there at this width, pitch and margin.')
   if (places.length > MOST)
     return bad(
       'too-many',
