@@ -117,7 +117,8 @@ export function BodyMesh({
         : { face: faceUnder(e) }
   const refOf = (under: Under) =>
     'vertex' in under
-      ? body.vertices[under.vertex]!.ref
+      ? // The body may have been made anew since.
+        body.vertices[under.vertex]?.ref
       : 'edge' in under
         ? body.edges.find((x) => x.shown === under.edge)?.ref
         : null
@@ -163,8 +164,8 @@ export function BodyMesh({
           }
           if (pick?.what === 'vertices') {
             e.stopPropagation()
-            const under = lit(e)
-            if ('vertex' in under) toggleVertex(body.vertices[under.vertex]!.ref)
+            const ref = refOf(lit(e))
+            if (ref && 'vertex' in ref) toggleVertex(ref)
             return
           }
           if (pick?.what !== 'faces') return
