@@ -98,6 +98,7 @@ function Project({ op }: { op: string }) {
             <Button
               key={b.id}
               className="py-0!"
+              aria-label={`Section of ${b.name}`}
               title="Where the plane of the drawing cuts the body"
               onClick={() => void reshapeProfile(op, { do: 'section', of: b.id })}
             >
