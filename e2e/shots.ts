@@ -139,7 +139,7 @@ await page.getByTestId('gauge-capacity').waitFor()
 await row('Hollow out')
 await page.getByTestId('range').waitFor()
 await shot('working-range')
-await page.getByRole('button', { name: 'Pick faces' }).click()
+await page.getByRole('button', { name: 'Pick faces' }).first().click()
 await page.getByTestId('ghost').waitFor()
 await commit('Wall', '6 mm')
 await page.waitForTimeout(1500)
@@ -191,7 +191,9 @@ async function exactShot(name: string, op: string, picture: string, look = async
   await shot(picture)
 }
 await exactShot('Batter scoop', 'Join it to the bowl', 'combined')
-await exactShot('Counter clip', 'Hollow from below', 'hollowed-clip')
+await exactShot('Counter clip', 'Hollow from below', 'hollowed-clip', () =>
+  page.getByRole('button', { name: 'Wall sizes' }).click(),
+)
 await exactShot('Timer dial', 'Part it all at once', 'parted-dial', async () => {
   await page.keyboard.press('h')
   await page.getByRole('button', { name: 'top', exact: true }).click()

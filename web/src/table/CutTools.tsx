@@ -56,7 +56,13 @@ export function CutTools() {
         className={walls ? 'border-brass! bg-brass-wash! py-0!' : 'py-0!'}
         aria-pressed={walls}
         title="Dimensions across the walls where they are thinnest, and all round"
-        onClick={() => useSession.setState({ cutWalls: !walls })}
+        // A half-section ends at the axis: walls are read on a cut right across.
+        onClick={() =>
+          useSession.setState({
+            cutWalls: !walls,
+            ...(cut ? {} : { cut: { on: 'front', turn: 0, offset: 0 } }),
+          })
+        }
       >
         Wall sizes
       </Button>

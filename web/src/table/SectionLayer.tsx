@@ -64,7 +64,9 @@ export function SectionLayer({
       ))}
       {cutWalls &&
         !pickBody &&
-        bodies.map((b) => <WallDims key={b.id} body={b} at={(p) => at(b, p)} />)}
+        bodies
+          .filter((b) => !b.turned)
+          .map((b) => <WallDims key={b.id} body={b} at={(p) => at(b, p)} />)}
       {pickBody && (
         <path
           data-testid="ghost"
