@@ -20,8 +20,46 @@ export function edgeNames(p: ExactPart, edge: number): [string, string] | null {
 }
 
 /** Numbers of the edges that are meetings of two faces. */
-export const realEdges = (p: ExactPart): number[] =>
-  p.edges.flatMap((e, i) => (e.faces.length === 2 ? [i] : []))
+export const realEdges = (p: ExactPart): number[] => thingsOf(p).edges.real
+
+/** Edges or corners that can be meant, and the same by each name that a face at them bears. */
+interface Things {
+  real: number[]
+  named: Map<string, number[]>
+}
+/** Found once for each part: every view refers to all of them. */
+const things = new WeakMap<ExactPart, { edges: Things; corners: Things }>()
+
+function thingsOf(p: ExactPart): { edges: Things; corners: Things } {
+  const known = things.get(p)
+  if (known) return known
+  const made = {
+    edges: byName(p, p.edges, (e) => e.faces.length === 2),
+    corners: byName(p, p.vertices, (_, i) => vertexNames(p, i).length > 2),
+  }
+  things.set(p, made)
+  return made
+}
+
+function byName<T extends { faces: number[] }>(
+  p: ExactPart,
+  all: readonly T[],
+  isReal: (x: T, i: number) => boolean,
+): Things {
+  const real = all.flatMap((x, i) => (isReal(x, i) ? [i] : []))
+  const named = new Map<string, number[]>()
+  for (const i of real)
+    for (const n of new Set(all[i]!.faces.flatMap((f) => p.faces[f]!.names))) {
+      const list = named.get(n)
+      if (list) list.push(i)
+      else named.set(n, [i])
+    }
+  return { real, named }
+}
+
+/** Those at the rarest of some names: all that bear every one of them are among these. */
+const fewest = ({ named }: Things, names: readonly string[]): number[] =>
+  names.map((n) => named.get(n) ?? []).reduce((a, b) => (b.length < a.length ? b : a))
 
 /** The reference to store for a picked face. */
 export function faceRef(p: ExactPart, face: number): FaceRef {
@@ -38,7 +76,7 @@ export function faceRef(p: ExactPart, face: number): FaceRef {
 /** The reference to store for a picked edge, one of `realEdges`. */
 export function edgeRef(p: ExactPart, edge: number): EdgeRef {
   const names = edgeNames(p, edge)!
-  const peers = realEdges(p).filter((e) => meets(p, e, names))
+  const peers = fewest(thingsOf(p).edges, names).filter((e) => meets(p, e, names))
   return {
     edge: names,
     at: stored(p.edges[edge]!.middle),
@@ -80,12 +118,11 @@ export function resolveEdge(p: ExactPart, ref: EdgeRef): Resolved<number> {
 }
 
 /** The names of the faces that meet in a corner, each once, sorted. */
-export const vertexNames = (p: ExactPart, vertex: number): string[] =>
+const vertexNames = (p: ExactPart, vertex: number): string[] =>
   [...new Set(p.vertices[vertex]!.faces.map((f) => faceName(p, f)))].sort()
 
 /** Numbers of the corners where three faces or more meet; where a seam ends is none. */
-export const realVertices = (p: ExactPart): number[] =>
-  p.vertices.flatMap((_, i) => (vertexNames(p, i).length > 2 ? [i] : []))
+export const realVertices = (p: ExactPart): number[] => thingsOf(p).corners.real
 
 const meetsIn = (p: ExactPart, vertex: number, names: readonly string[]): boolean => {
   const own = p.vertices[vertex]!.faces.flatMap((f) => p.faces[f]!.names)
@@ -95,7 +132,7 @@ const meetsIn = (p: ExactPart, vertex: number, names: readonly string[]): boolea
 /** The reference to store for a picked corner, one of `realVertices`. */
 export function vertexRef(p: ExactPart, vertex: number): VertexRef {
   const names = vertexNames(p, vertex)
-  const peers = realVertices(p).filter((v) => meetsIn(p, v, names))
+  const peers = fewest(thingsOf(p).corners, names).filter((v) => meetsIn(p, v, names))
   return {
     vertex: names,
     at: stored(p.vertices[vertex]!.at),

@@ -51,6 +51,7 @@ export {
   cross3,
   dot3,
   type Frame,
+  frameAlong,
   lerp3,
   norm3,
   type P3,

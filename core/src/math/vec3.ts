@@ -55,3 +55,9 @@ export function toSegment(a: P3, b: P3, p: P3): number {
   const f = Math.min(1, Math.max(0, dot3(sub3(p, a), u) / (dot3(u, u) || 1)))
   return norm3(sub3(p, add3(a, scale3(u, f))))
 }
+
+/** A frame about a place whose z is this unit direction; x is any square to it. */
+export function frameAlong(origin: P3, z: P3): Frame {
+  const x = unit3(cross3(Math.abs(z[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0], z))
+  return { origin, x, y: cross3(z, x), z }
+}

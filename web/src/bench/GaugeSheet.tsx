@@ -1,8 +1,7 @@
 import { GAUGES } from '@ivory/core/gauges'
-import { freshId } from '@ivory/core/math'
 import { Trash2 } from 'lucide-react'
 import { CHARTS } from '../charts/kinds'
-import { measureBetween } from '../session/measuring'
+import { addGauge, measureBetween } from '../session/measuring'
 import { edit, useSession } from '../session/session'
 import { Button, Choice, CommitInput, IconButton } from '../ui/controls'
 import { typedNumber } from '../ui/number'
@@ -18,14 +17,7 @@ export function GaugeSheet() {
     edit((d) => {
       const spec = GAUGES[kind]!
       const params = Object.fromEntries(spec.params.map((p) => [p.name, p.start]))
-      d.gauges.push({
-        id: freshId(
-          d.gauges.map((g) => g.id),
-          'gauge',
-        ),
-        kind,
-        params,
-      })
+      addGauge(d, { kind, params })
     })
   return (
     <div className="flex flex-col gap-4 p-3">

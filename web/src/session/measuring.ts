@@ -1,15 +1,26 @@
 import { freshId } from '@ivory/core/math'
+import type { GaugeDoc, Workpiece } from '@ivory/core/workpiece'
+import type { Draft } from 'immer'
 import { edit, useSession } from './session'
+
+/** Puts a gauge on the bench under an id of its own, which is given. */
+export function addGauge(d: Draft<Workpiece>, gauge: Omit<GaugeDoc, 'id'>): string {
+  const id = freshId(
+    d.gauges.map((g) => g.id),
+    'gauge',
+  )
+  d.gauges.push({ id, ...gauge })
+  return id
+}
 
 /** Puts a gauge between two places on the bench and asks for them on the Stage. */
 export function measureBetween(): void {
   const { doc } = useSession.getState()
   if (!doc) return
-  const id = freshId(
-    doc.gauges.map((g) => g.id),
-    'gauge',
-  )
-  edit((d) => void d.gauges.push({ id, kind: 'between', params: {} }))
+  let id = ''
+  edit((d) => {
+    id = addGauge(d, { kind: 'between', params: {} })
+  })
   useSession.setState({ measuring: { gauge: id, next: 'face' }, picking: null })
 }
 
@@ -35,10 +46,6 @@ export function setContent(body: string, is: boolean): void {
     const { content: _, ...rest } = d.bodies[body] ?? {}
     d.bodies[body] = is ? { ...rest, content: true } : rest
     if (!is || d.gauges.some((g) => g.kind === 'clearance' && g.body === body)) return
-    const id = freshId(
-      d.gauges.map((g) => g.id),
-      'gauge',
-    )
-    d.gauges.push({ id, kind: 'clearance', body, params: {} })
+    addGauge(d, { kind: 'clearance', body, params: {} })
   })
 }

@@ -1,9 +1,8 @@
 import {
   add3,
   bad,
-  cross3,
   dot3,
-  type Frame,
+  frameAlong,
   good,
   norm3,
   type Outcome,
@@ -12,7 +11,6 @@ import {
   sub3,
   toSpace,
   turnAbout,
-  unit3,
 } from '../../math'
 import { soundVolume } from '../accept'
 import { namesFrom, putAbout } from '../names'
@@ -142,8 +140,7 @@ function wedgeOf(
   const step = (2 * Math.PI) / count
   // Its outer side is straight: it has to clear the bodies in its middle.
   const reach = (1.1 * Math.max(...corners.map(away)) + 1) / Math.cos(step / 2)
-  const x = unit3(cross3(Math.abs(dir[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0], dir))
-  const f: Frame = { origin: add3(origin, scale3(dir, low)), x, y: cross3(dir, x), z: dir }
+  const f = frameAlong(add3(origin, scale3(dir, low)), dir)
   const at = (a: number): P3 => toSpace(f, reach * Math.cos(a), reach * Math.sin(a))
   const loop: P3[] = [f.origin, at(start * step), at((start + 1) * step)]
   const lines = loop.map((a, i) => ({ kind: 'line' as const, a, b: loop[(i + 1) % 3]! }))

@@ -21,7 +21,7 @@ import { type Value, valueSchema } from '../../profile'
 import type { FaceRef } from '../../refs'
 import { type Face, type TurnedBody, turnedPoint } from '../../turned'
 import { pickExactFaces, pickFaces } from '../pick'
-import { type OpContext, type OpResult, sectionOf } from '../state'
+import { type OpContext, type OpResult, type Profile, sectionOf } from '../state'
 
 /** What a datum op sees, and where it leaves what a person should know although it worked. */
 export interface DatumContext extends OpContext {
@@ -215,6 +215,19 @@ export function faceSpot(
   })
 }
 
+/** The drawn piece a datum is set on, and the plane it lies in. */
+export function drawnPiece(
+  i: { profile?: string | undefined; piece?: string | undefined },
+  ctx: OpContext,
+): Outcome<{ piece: Profile['shape']['drawn'][number]; frame: Frame }> {
+  const profile = ctx.profile(i.profile ?? '')
+  if (!profile) return bad('no-profile', 'Choose the profile the curve is drawn in.')
+  const piece = profile.shape.drawn.find((d) => d.id === i.piece)
+  return piece
+    ? good({ piece, frame: profile.frame })
+    : bad('no-piece', 'Choose the curve it is set on.')
+}
+
 /** A place along a drawn piece, by its share of the way or nearest to a datum point, and its direction there. */
 export function pieceSpot(
   i: {
@@ -225,11 +238,9 @@ export function pieceSpot(
   },
   ctx: OpContext,
 ): Outcome<{ at: P3; dir: P3; frame: Frame; piece: string; share: number; straight: boolean }> {
-  const profile = ctx.profile(i.profile ?? '')
-  if (!profile) return bad('no-profile', 'Choose the profile the curve is drawn in.')
-  const piece = profile.shape.drawn.find((d) => d.id === i.piece)
-  if (!piece) return bad('no-piece', 'Choose the curve it is set on.')
-  const { frame } = profile
+  const drawn = drawnPiece(i, ctx)
+  if (!drawn.ok) return drawn
+  const { piece, frame } = drawn.value
   const share = i.near ? shareNear(i.near, piece.curve, frame, ctx) : shareOf(i.fraction, ctx)
   if (!share.ok) return share
   const [p, u] = [pointAt(piece.curve, share.value), tangentAt(piece.curve, share.value)]

@@ -23,6 +23,7 @@ import { defineOp } from '../spec'
 import {
   type DatumContext,
   datumAxis,
+  drawnPiece,
   faceSpot,
   madeBy,
   pieceSpot,
@@ -205,13 +206,11 @@ const MAKERS: Record<Inputs['how'], (i: Inputs, ctx: DatumContext) => Outcome<P3
     return good(add3(origin, scale3(dir, k)))
   },
   pierce(i, ctx) {
-    const profile = ctx.profile(i.profile ?? '')
-    if (!profile) return bad('no-profile', 'Choose the profile the curve is drawn in.')
-    const piece = profile.shape.drawn.find((d) => d.id === i.piece)
-    if (!piece) return bad('no-piece', 'Choose the curve it is set on.')
+    const drawn = drawnPiece(i, ctx)
+    if (!drawn.ok) return drawn
+    const { piece, frame } = drawn.value
     const plane = planeFrame(i.plane ?? '', ctx)
     if (!plane.ok) return plane
-    const { frame } = profile
     // The plane as it is seen on that of the drawing: where a x + b y + c is 0.
     const [a, b] = [dot3(frame.x, plane.value.z), dot3(frame.y, plane.value.z)]
     const c = dot3(sub3(frame.origin, plane.value.origin), plane.value.z)

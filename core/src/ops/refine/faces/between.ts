@@ -1,18 +1,6 @@
 import { arc } from '../../../curve'
 import { type ExactPart, faceName, leanAlong } from '../../../exact'
-import {
-  add3,
-  bad,
-  cross3,
-  dot3,
-  type Frame,
-  mm,
-  type Outcome,
-  type P3,
-  scale3,
-  sub3,
-  unit3,
-} from '../../../math'
+import { add3, bad, dot3, frameAlong, mm, type Outcome, type P3, scale3, sub3 } from '../../../math'
 import type { Region } from '../../../profile'
 import { frameOf } from '../../draw/datum'
 import { only, prismOf } from '../../form/prism'
@@ -112,13 +100,7 @@ function besideRound(p: ExactPart, face: number, by: number, ctx: OpContext): Ou
       { at: middle },
     ])
   const [low, high] = [Math.min(...heights), Math.max(...heights)]
-  const x = unit3(cross3(Math.abs(dir[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0], dir))
-  const plane: Frame = {
-    origin: add3(round!.origin, scale3(dir, low)),
-    x,
-    y: cross3(dir, x),
-    z: dir,
-  }
+  const plane = frameAlong(add3(round!.origin, scale3(dir, low)), dir)
   const ring = (r: number, sweep: number) => [
     { curve: arc([0, 0], r, 0, sweep), name: faceName(p, face) },
   ]
