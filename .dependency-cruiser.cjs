@@ -11,6 +11,8 @@ const LAYERS = [
   'refs',
   'profile',
   'letters',
+  'path',
+  'surface',
   'curve',
   'mesh',
   'kernel',

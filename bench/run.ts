@@ -15,6 +15,7 @@ import { star, steppedProfile } from './drafting'
 import { benchExact } from './exact'
 import { groovedBeaker } from './grooves'
 import { measurePage } from './page'
+import { loftAlongRails } from './surface'
 
 const median = (xs: number[]): number => [...xs].sort((a, b) => a - b)[Math.floor(xs.length / 2)]!
 
@@ -56,6 +57,9 @@ row('their gauges / the grooves', grooveGauges / grooves, ms(grooveGauges))
 const shellId = cruet.route.find((o) => o.kind === 'shell')!.id
 const shellRange = time((i) => rangeOf(wider(i), rebuild(wider(i)), shellId, 'wall'), 3, 1)
 row('range of the cruet’s shell / its chain', shellRange / chain, ms(shellRange))
+
+const loft = time((i) => loftAlongRails(i), 12)
+row('4 free sections, 4 rails, to places shown / 50 ms', loft / 50, ms(loft))
 
 const cache = new RebuildCache()
 const drag = time((i) => {

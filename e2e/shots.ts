@@ -54,66 +54,7 @@ async function draftingShots() {
   await page.getByTestId('freedom').scrollIntoViewIfNeeded()
   await shot('drafting-conflict')
   await undo(2)
-  await row('Body outline')
-  await page.getByRole('button', { name: 'Rectangle by corners' }).click()
-  const entry = page.getByLabel('Type a place')
-  for (const p of ['48 6', '51 8.5']) {
-    await entry.fill(p)
-    await entry.press('Enter')
-  }
-  await entry.press('Escape')
-  await page.waitForTimeout(700)
-  for (const n of ['line1', 'line2', 'line3', 'line4'])
-    await page
-      .getByRole('button', { name: n, exact: true })
-      .click({ modifiers: n === 'line1' ? [] : ['Shift'] })
-  await page.getByText('Reshape', { exact: true }).click()
-  await page.getByRole('button', { name: 'Repeat in a row' }).click()
-  await commit('size of row1', '2.5 mm')
-  await commit('pitch of row1', '')
-  await commit('extent of row1', 'shoulder - 9 mm')
-  await commit('count of row1', '9')
-  await page.waitForTimeout(700)
-  await page.getByTestId('row-row1').scrollIntoViewIfNeeded()
-  await shot('drafting-pattern')
-  await undo(6)
-  await row('Body outline')
-  await page.getByText('Tracing picture').click()
-  await page.getByLabel('Picture to trace').setInputFiles({
-    name: 'sketch.png',
-    mimeType: 'image/png',
-    buffer: Buffer.from(await sketch(), 'base64'),
-  })
-  await page.getByTestId('tracing').waitFor()
-  await commit('Picture from axis', '-50')
-  await commit('Picture height', '-6')
-  await page.getByLabel('Picture width').scrollIntoViewIfNeeded()
-  await shot('tracing-picture')
-  await undo(3)
 }
-
-/** A pencil sketch of a vessel, drawn here, as base64 PNG. */
-const sketch = (): Promise<string> =>
-  page.evaluate(() => {
-    const c = document.createElement('canvas')
-    c.width = 500
-    c.height = 640
-    const g = c.getContext('2d')!
-    g.fillStyle = '#e9e4d8'
-    g.fillRect(0, 0, 500, 640)
-    g.strokeStyle = '#55504a'
-    g.lineWidth = 5
-    g.beginPath()
-    for (const k of [1, -1]) {
-      g.moveTo(250, 600)
-      g.lineTo(250 + 125 * k, 600)
-      g.bezierCurveTo(250 + 230 * k, 540, 250 + 240 * k, 380, 250 + 130 * k, 250)
-      g.bezierCurveTo(250 + 80 * k, 190, 250 + 62 * k, 180, 250 + 62 * k, 130)
-      g.lineTo(250 + 62 * k, 20)
-    }
-    g.stroke()
-    return c.toDataURL('image/png').split(',')[1]!
-  })
 
 await page.goto(address)
 await page.waitForURL(/\/w\//)
@@ -170,7 +111,7 @@ await page.waitForTimeout(2500)
 await page.goto(address)
 await page.getByText('Egg cup').waitFor()
 // Pictures of pieces that were never opened are made in the background.
-await page.locator('main ul > li img').nth(8).waitFor({ timeout: 180_000 })
+await page.locator('main ul > li img').nth(11).waitFor({ timeout: 180_000 })
 await shot('shelf')
 
 /** A piece of the demo set once the exact kernel has made it, at one of its ops. */
@@ -190,10 +131,28 @@ async function exactShot(name: string, op: string, picture: string, look = async
   await look()
   await shot(picture)
 }
+const stageOf = (name: string) =>
+  page.getByRole('navigation', { name: 'Stages of the job' }).getByRole('link', { name }).click()
 await exactShot('Batter scoop', 'Join it to the bowl', 'combined')
-await exactShot('Counter clip', 'Hollow from below', 'hollowed-clip', () =>
-  page.getByRole('button', { name: 'Wall sizes' }).click(),
-)
+await exactShot('Probe plug and lead', 'Taper to the neck', 'loft-rails', async () => {
+  await stageOf('Form')
+  await page.getByTestId('section-of-loft').first().waitFor()
+})
+await exactShot('Probe plug and lead', 'Lead', 'stripes', async () => {
+  await page.keyboard.press('h')
+  await page.keyboard.press('e')
+  await page.waitForTimeout(700)
+})
+await exactShot('Trivet wire', 'Wire', 'path-drawn', async () => {
+  await stageOf('Draw')
+  await page.getByRole('button', { name: /^Path/ }).click()
+  await commit('Place 1 z', '40')
+  await commit('Place 2 x', '30')
+  await page.getByRole('button', { name: 'Draw on the Stage' }).click()
+  const stage = (await page.getByRole('region', { name: 'Stage' }).locator('canvas').boundingBox())!
+  await page.mouse.move(stage.x + stage.width * 0.62, stage.y + stage.height * 0.3)
+  await page.waitForTimeout(700)
+})
 await exactShot('Timer dial', 'Part it all at once', 'parted-dial', async () => {
   await page.keyboard.press('h')
   await page.getByRole('button', { name: 'top', exact: true }).click()

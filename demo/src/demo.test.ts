@@ -116,4 +116,44 @@ describe('everything follows the figures', () => {
     expect(reports[3]!.consequence).toContain(`${dimples.size} of ball`)
     expect(dimples.size).toBeLessThan(31)
   })
+  it.each([
+    { lean: '6 deg', step: '18 mm' },
+    { long: '150 mm', wide: '100 mm', inset: '20 mm', wire: '5 mm' },
+  ])('of the trivet: the wire follows the edges of the block: %o', async (figures) => {
+    const w = changed('Trivet wire', figures)
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const shape = state.bodies.ring!.shape as ExactPart
+    // It lies about the upper rim: its middle is as high as the block.
+    const top = built(w, 'low') + built(w, 'step')
+    const [low, high] = [shape.measure.bounds.min[2], shape.measure.bounds.max[2]]
+    expect((low + high) / 2).toBeCloseTo(top, 3)
+    expect(high - low).toBeCloseTo(built(w, 'wire'), 3)
+    // As long as the path by its area.
+    const long = Number(/[\d.]+/.exec(reports[8]!.consequence)![0])
+    const area = (Math.PI * built(w, 'wire') ** 2) / 4
+    expect(shape.measure.volume / (long * area)).toBeCloseTo(1, 4)
+  })
+  it('of the napkin coil: more turns, a wider band', async () => {
+    const w = changed('Napkin coil', { turns: '3.5', band: '10 mm', hole: '44 mm' })
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const { bounds } = (state.bodies.coil!.shape as ExactPart).measure
+    // The band where it is plain stands 2.5 beyond the middle line of 24.5.
+    expect(bounds.max[0]).toBeCloseTo(27, 1)
+  })
+  it('of the probe plug: a wider one, a longer drop', async () => {
+    const w = changed('Probe plug and lead', {
+      wide: '30 mm',
+      belly: '10.5 mm',
+      drop: '60 mm',
+      lead: '6 mm',
+    })
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const { measure } = state.bodies.plug!.shape as ExactPart
+    expect([measure.solids, measure.closed, measure.valid]).toEqual([1, true, true])
+    expect(measure.bounds.min[2]).toBeCloseTo(-60, 4)
+    expect(measure.bounds.max[1]).toBeGreaterThan(15 - 1e-4)
+  })
 })

@@ -5,9 +5,12 @@ import cutleryDrainer from '../set/cutlery-drainer.lathe.json'
 import eggCup from '../set/egg-cup.lathe.json'
 import millGrip from '../set/mill-grip.lathe.json'
 import mixingBowl from '../set/mixing-bowl.lathe.json'
+import napkinCoil from '../set/napkin-coil.lathe.json'
 import oilCruet from '../set/oil-cruet.lathe.json'
 import pepperMillTop from '../set/pepper-mill-top.lathe.json'
+import probePlug from '../set/probe-plug.lathe.json'
 import timerDial from '../set/timer-dial.lathe.json'
+import trivetWire from '../set/trivet-wire.lathe.json'
 
 /** The Saltmarsh Counter Set: kitchen goods of a made-up studio. The cruet comes first. */
 export function demoSet(): Workpiece[] {
@@ -21,6 +24,9 @@ export function demoSet(): Workpiece[] {
     timerDial,
     cutleryDrainer,
     millGrip,
+    trivetWire,
+    napkinCoil,
+    probePlug,
   ].map((doc) => {
     const read = checkWorkpiece(doc)
     if (!read.ok) throw new Error(read.diagnosis.message)

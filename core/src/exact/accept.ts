@@ -1,5 +1,6 @@
 import type { Kernel, SolidHandle } from '../kernel'
 import { bad, good, type Outcome, rounded } from '../math'
+import { closedBy, countEdges, weldIndexed } from '../mesh'
 import { SHOWN } from './part'
 
 /** Volumes that have to agree may differ by this share: what the kernel's quadrature is off near poles. */
@@ -22,6 +23,11 @@ export function soundVolume(kernel: Kernel, shape: SolidHandle, what: string): O
       `${what} measures ${rounded(m.volume, 0)} mm³ by its surfaces and ${rounded(byTriangles, 0)} mm³ by its triangles, so neither is believed.`,
     )
   return good(m.volume)
+}
+
+/** Whether the triangles that show a shape close, as they have to in files for printing. */
+export function trianglesClose(kernel: Kernel, shape: SolidHandle): boolean {
+  return closedBy(countEdges(weldIndexed(kernel.shown(shape, SHOWN.chord, SHOWN.angle))))
 }
 
 /** What is wrong with a shape that has to have this volume, mm3; null where nothing is. */

@@ -1,8 +1,9 @@
 export { alongEdge, exactEnd } from './along'
+export { edgeCurve } from './edgecurve'
 export { jobKey, type KernelJob, type PartKey, partKey, splitKey } from './job'
 export { leanAlong } from './lean'
 export { edgesAlike, plainName } from './likewise'
-export { type Outline, outlineOf, wiresOf } from './outline'
+export { type Outline, outlineOf, wiresIn, wiresOf } from './outline'
 export {
   type ExactEdge,
   type ExactFace,
@@ -27,4 +28,4 @@ export {
 export { loadShapes, ShapeStore } from './store'
 export { twinJob } from './twin'
 export type { Bench, Sheet, VerbArgs } from './verbs'
-export { flatWidth } from './width'
+export { fullRadius } from './width'

@@ -17,9 +17,10 @@ export interface KernelJob<V extends keyof VerbArgs = keyof VerbArgs> {
 
 /**
  * Raise when what is told of every part changes: those kept in browsers are then made again. 1: edges tell
- * their circles, triangles of surfaces share vertices.
+ * their circles, triangles of surfaces share vertices. 2: free edges tell their curves. 3: smooth
+ * ones how their faces meet.
  */
-const PARTS = 1
+const PARTS = 3
 
 /** Digest of verb, version, arguments and the keys worked on. */
 export function jobKey(job: KernelJob): string {

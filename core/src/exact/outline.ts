@@ -2,6 +2,7 @@ import { type Curve, pointAt, smoothBreaks, subCurve } from '../curve'
 import type { PlanarFace, WireCurve } from '../kernel'
 import type { P2, P3 } from '../math'
 import type { Region } from '../profile'
+import { type Curve3, place3 } from '../surface'
 
 /** A plane curve as edges in space; arcs beyond a half turn in parts, so that three points set them well. */
 export function wiresOf(c: Curve, put: (p: P2) => P3): WireCurve[] {
@@ -12,6 +13,20 @@ export function wiresOf(c: Curve, put: (p: P2) => P3): WireCurve[] {
   return breaks.slice(1).map((t1, i) => {
     const part = subCurve(c, breaks[i]!, t1)
     const at = (t: number) => put(pointAt(part, t))
+    return { kind: 'arc', a: at(0), mid: at(0.5), b: at(1) }
+  })
+}
+
+/** A curve in space as edges; arcs beyond a half turn in parts. */
+export function wiresIn(c: Curve3): WireCurve[] {
+  if (c.kind === 'line') return [{ kind: 'line', a: c.a, b: c.b }]
+  if (c.kind === 'spline')
+    return [
+      { kind: 'spline', degree: c.basis.degree, knots: [...c.basis.knots], poles: [...c.poles] },
+    ]
+  const parts = Math.max(1, Math.ceil(c.sweep / (Math.PI * 0.99)))
+  return Array.from({ length: parts }, (_, i) => {
+    const at = (f: number) => place3(c, (i + f) / parts)
     return { kind: 'arc', a: at(0), mid: at(0.5), b: at(1) }
   })
 }

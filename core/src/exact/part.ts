@@ -1,5 +1,16 @@
 import type { Anatomy, EdgeInfo, FaceInfo, SolidMeasure } from '../kernel'
-import { add3, cornersAt, cross3, dot3, norm3, type P3, placeAt, scale3, sub3 } from '../math'
+import {
+  add3,
+  angle3,
+  cornersAt,
+  cross3,
+  dot3,
+  norm3,
+  type P3,
+  placeAt,
+  scale3,
+  sub3,
+} from '../math'
 import { type TriMesh, weldIndexed } from '../mesh'
 
 export interface ExactFace extends FaceInfo {
@@ -158,7 +169,7 @@ function edgeBends(
     // Both are read at the same end of the segment; the triangle across mostly runs it the other way.
     const there = keys[q.v] === keys[p.v] ? q.v : q.w
     const [n, m] = [placeAt(normals, p.v), placeAt(normals, there)]
-    if (Math.acos(Math.min(1, Math.max(-1, dot3(n, m)))) < smooth) return 'smooth'
+    if (angle3(n, m) < smooth) return 'smooth'
     return dot3(n, sub3(placeAt(positions, q.across), placeAt(positions, p.v))) < 0 ? 'out' : 'in'
   })
 }

@@ -1,4 +1,5 @@
 import {
+  angle3,
   bad,
   dot3,
   good,
@@ -15,14 +16,19 @@ import { type ExactPart, edgeLine, SHOWN } from './part'
 
 /** How even the width of a face has to be to count as one width, as a share of it. */
 const EVEN = 1e-3
-/** How square its neighbours have to stand to it, as the cosine between the normals. */
-const SQUARE = 1e-4
+/** How evenly its neighbours have to lean along each side, rad. */
+const EVEN_LEAN = 1e-3
 
 /**
- * The width of a flat face between its two long sides, mm, and the edges of these: each side is a chain of
- * edges that run on in one another. The width has to be even, and the neighbours beyond square to the face.
+ * The radius of the round, mm, that touches a flat face and the faces beside its two long sides, and the edges
+ * of these: each side is a chain of edges that run on in one another. The width has to be even, and the faces
+ * beyond each side lean alike all along it. Over an edge whose faces' normals are `a` apart a round of radius r
+ * begins r tan(a/2) from the edge; those of both sides make up the width.
  */
-export function flatWidth(p: ExactPart, face: number): Outcome<{ width: number; sides: number[] }> {
+export function fullRadius(
+  p: ExactPart,
+  face: number,
+): Outcome<{ radius: number; sides: number[] }> {
   const at = [{ at: p.faces[face]!.middle }]
   const { flat, area } = p.faces[face]!
   if (!flat) return bad('not-flat', 'A round from side to side takes a flat face.', at)
@@ -41,14 +47,32 @@ export function flatWidth(p: ExactPart, face: number): Outcome<{ width: number; 
     .every((a) => Math.abs(Math.min(...across.map((s) => toSegment(...s, a))) - width) <= slack)
   if (!even)
     return bad('uneven', 'This face is not as wide everywhere; a full round needs one width.', at)
-  const sides = [...first.edges, ...second.edges]
-  const square = sides.every((e) => {
-    const other = p.edges[e]!.faces.find((f) => f !== face)!
-    return Math.abs(dot3(normalAt(p, other, p.edges[e]!.middle), flat.dir)) < SQUARE
+  const [one, other] = [turnOver(p, face, first.edges), turnOver(p, face, second.edges)]
+  if (one === null || other === null)
+    return bad(
+      'uneven-lean',
+      'The neighbours of this face do not fall away from it alike all along a side.',
+      at,
+    )
+  const radius = width / (Math.tan(one / 2) + Math.tan(other / 2))
+  return good({ radius, sides: [...first.edges, ...second.edges] })
+}
+
+/** The angle between the normals over the edges of a side, rad; null where it changes or the faces turn in. */
+function turnOver(p: ExactPart, face: number, edges: readonly number[]): number | null {
+  const up = p.faces[face]!.normal
+  if (edges.some((e) => p.edges[e]!.bend !== 'out')) return null
+  const angles = edges.flatMap((e) => {
+    const beside = p.edges[e]!.faces.find((f) => f !== face)!
+    const line = edgeLine(p, e)
+    return [line[0]!, p.edges[e]!.middle, line.at(-1)!].map((at) =>
+      angle3(normalAt(p, beside, at), up),
+    )
   })
-  if (!square)
-    return bad('not-square', 'The neighbours of this face do not stand square to it.', at)
-  return good({ width, sides })
+  const [first] = angles
+  return angles.every((a) => Math.abs(a - first!) < EVEN_LEAN)
+    ? angles.reduce((sum, a) => sum + a, 0) / angles.length
+    : null
 }
 
 /** Edges round a face that run on in one another, and the ends of all of them. */

@@ -8,6 +8,7 @@ export {
   type WallHistogram,
   wallHistogram,
 } from './charts'
+export { type DraftRead, readDraft } from './draft'
 export { polesOf } from './poles'
 export { GAUGES, gaugeSpec } from './registry'
 export {
@@ -15,6 +16,8 @@ export {
   type Measured,
   type Reading,
   readWith,
+  type SeamOfBody,
+  type Skin,
   type Subject,
   solidSubject,
   subjectOf,

@@ -2,8 +2,10 @@ import { balanceGauge } from './balance'
 import { betweenGauge } from './between'
 import { capacityGauge, fillGauge } from './capacity'
 import { clearanceGauge } from './clearance'
+import { draftGauge } from './draft'
 import { massGauge } from './mass'
 import { polesGauge } from './poles'
+import { seamsGauge } from './seams'
 import { heightGauge, widthGauge } from './size'
 import type { GaugeSpec } from './spec'
 import { tiltedGauge } from './tilted'
@@ -23,6 +25,8 @@ export const GAUGES: Readonly<Record<string, GaugeSpec>> = Object.fromEntries(
     polesGauge,
     clearanceGauge,
     betweenGauge,
+    draftGauge,
+    seamsGauge,
   ].map((g) => [g.kind, g]),
 )
 export const gaugeSpec = (kind: string): GaugeSpec | undefined =>

@@ -17,6 +17,13 @@ const cup = turn(
 )
 const basin = (b: TurnedBody) => basinOf(solidMesh(b, FINE))
 
+/** None of these gauges looks at it. */
+const NO_SKIN = {
+  positions: new Float32Array(),
+  normals: new Float32Array(),
+  triangles: new Uint32Array(),
+}
+
 describe('the basin of a mesh', () => {
   it('is that of the turned body it is of', () => {
     const want = brimVolume(cavityOf(cup)!)
@@ -69,7 +76,11 @@ describe('gauges of bodies that are not turned', () => {
   const subject = (b: TurnedBody, density?: number) => {
     const mesh = solidMesh(b, FINE)
     const bounds = { min: [-40, -40, 0] as const, max: [40, 40, 100] as const }
-    return solidSubject({ volume: volumeOf(b), centroid: [0, 0, 40], bounds, mesh }, density)
+    return solidSubject(
+      { volume: volumeOf(b), centroid: [0, 0, 40], bounds, mesh },
+      NO_SKIN,
+      density,
+    )
   }
   const read = (kind: string, b: TurnedBody, density?: number) => {
     const r = readWith(gaugeSpec(kind)!, subject(b, density), {})
@@ -106,12 +117,15 @@ describe('a tilted cup, and one filled to a level', () => {
       [0, 3],
     ]),
   )
-  const solid = solidSubject({
-    volume: volumeOf(straight),
-    centroid: [0, 0, 30],
-    bounds: { min: [-33, -33, 0], max: [33, 33, 63] },
-    mesh: solidMesh(straight, FINE),
-  })
+  const solid = solidSubject(
+    {
+      volume: volumeOf(straight),
+      centroid: [0, 0, 30],
+      bounds: { min: [-33, -33, 0], max: [33, 33, 63] },
+      mesh: solidMesh(straight, FINE),
+    },
+    NO_SKIN,
+  )
   const low = (kind: string, params: object, s = solid) => {
     const read = readWith(gaugeSpec(kind)!, s, params as Record<string, number>)
     if (typeof read === 'string') throw new Error(read)

@@ -4,6 +4,7 @@ import {
   type Cavity,
   cavityOf,
   centroidOf,
+  displayMesh,
   spaceBounds,
   type TurnedBody,
   volumeOf,
@@ -26,10 +27,28 @@ export interface SolidSubject {
   /** Its triangles; null for one that is read on its half-section. */
   mesh: TriMesh | null
 }
+/** What shows a body: triangles with the normals of its true surface at their corners. */
+export interface Skin {
+  positions: Float32Array
+  normals: Float32Array
+  triangles: Uint32Array
+}
+/** How two faces meet: gap (mm), angle (rad), mismatch of curvature (a share), where it is worst, and what the seam is called. */
+export interface SeamOfBody {
+  name: string
+  gap: number
+  angle: number
+  bend: number
+  at: P3
+}
 /** The body a gauge looks at; `section` is null for one that is not turned. */
 export interface Subject {
   solid: SolidSubject
   section: SectionSubject | null
+  /** Made when it is asked for. */
+  skin: () => Skin
+  /** Where its faces run on in each other; null where it has no true surfaces to read. */
+  seams: SeamOfBody[] | null
 }
 export const subjectOf = (turned: TurnedBody, density?: number): Subject => ({
   solid: {
@@ -40,11 +59,18 @@ export const subjectOf = (turned: TurnedBody, density?: number): Subject => ({
     mesh: null,
   },
   section: { turned, density, cavity: cavityOf(turned) },
+  skin: () => displayMesh(turned, SHOWN),
+  seams: null,
 })
+
+/** How finely a turned body is read by its skin: chord in mm, angle in rad. */
+const SHOWN = { chord: 0.02, angle: 0.05 }
 export const solidSubject = (
   of: Omit<SolidSubject, 'density' | 'mesh'> & { mesh: TriMesh },
+  skin: Skin,
   density?: number,
-): Subject => ({ solid: { ...of, density }, section: null })
+  seams: SeamOfBody[] | null = null,
+): Subject => ({ solid: { ...of, density }, section: null, skin: () => skin, seams })
 
 /**
  * A face, an edge or a corner as it is measured: its triangles (of no width where it has none), and the plane,
@@ -74,8 +100,8 @@ export interface Reading {
   low: number
   high: number
   text: string
-  /** Further figures, in the order they are shown. */
-  rows: { label: string; text: string }[]
+  /** Further figures, in the order they are shown, with their place where they have one. Names of faces stand between slashes. */
+  rows: { label: string; text: string; at?: P3 }[]
   places: Place[]
 }
 type Params = Readonly<Record<string, number | string>>
@@ -97,6 +123,10 @@ export interface GaugeSpec extends Common {
   ofSection?(s: SectionSubject, params: Params): Reading | string
   /** On any closed body: one that is not turned, or where no half-section is needed. */
   ofSolid?(s: SolidSubject, params: Params): Reading | string
+  /** On the seams of a body of true surfaces. */
+  ofSeams?(seams: readonly SeamOfBody[]): Reading | string
+  /** On the skin of any body. */
+  ofSkin?(skin: Skin, params: Params): Reading | string
   /** Between two faces, edges or corners: the parameters `face` of the body and `with` of the body `other`. */
   picks?(a: Measured, b: Measured): Reading | string
   /** Between a body and others. */
@@ -106,6 +136,11 @@ export interface GaugeSpec extends Common {
 /** Reads a gauge on a body of any kind. */
 export function readWith(spec: GaugeSpec, s: Subject, params: Params): Reading | string {
   if (s.section && spec.ofSection) return spec.ofSection(s.section, params)
+  if (spec.ofSeams)
+    return s.seams
+      ? spec.ofSeams(s.seams)
+      : 'Seams are read on bodies of the exact kernel; this one is turned, or of triangles.'
+  if (spec.ofSkin) return spec.ofSkin(s.skin(), params)
   if (spec.ofSolid) return spec.ofSolid(s.solid, params)
   return 'The body has no half-section to read this on.'
 }

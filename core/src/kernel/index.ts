@@ -12,8 +12,10 @@ export {
   type Made,
   type Origin,
   type PlanarFace,
+  type Seam,
   type SolidHandle,
   type SolidMeasure,
+  type SplineFace,
   type SurfaceKind,
   type WireCurve,
 } from './types'

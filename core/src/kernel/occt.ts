@@ -4,11 +4,13 @@ import { Numbered, type Oc, partsOf } from './explore'
 import { guarded } from './guard'
 import { boolean, part, square } from './make/boolean'
 import { moved, skin, together } from './make/move'
+import { pipe } from './make/pipe'
+import { quilt } from './make/quilt'
 import { chamfer, fillet } from './make/rounding'
 import { sewnCopies } from './make/sew'
 import { grown, prism, sheet, turn } from './make/sweep'
 import { draft, repaired, thick } from './make/thick'
-import { anatomy } from './read/anatomy'
+import { anatomy, shownSkin } from './read/anatomy'
 import { distances } from './read/distance'
 import { fromBytes, fromStep, toBytes, toStep } from './read/files'
 import { measure } from './read/measure'
@@ -23,6 +25,7 @@ import type {
   PlanarFace,
   SolidHandle,
   SolidMeasure,
+  SplineFace,
   WireCurve,
 } from './types'
 
@@ -89,6 +92,12 @@ class OcctKernel implements Kernel {
   }
   sheet(chain: WireCurve[], way: P3): Made {
     return this.#made('The sheet failed', (oc, s) => sheet(oc, s, chain, way))
+  }
+  pipe(outline: WireCurve[], path: WireCurve[], corner: 'mitre' | 'round'): Made {
+    return this.#made('The sweep failed', (oc, s) => pipe(oc, s, outline, path, corner))
+  }
+  quilt(patches: SplineFace[], flats: PlanarFace[]): Made {
+    return this.#made('Sewing failed', (oc, s) => quilt(oc, s, patches, flats))
   }
   grown(h: SolidHandle, face: number, way: P3): Made {
     return this.#made('Carrying the face failed', (oc, s) =>
@@ -169,6 +178,11 @@ class OcctKernel implements Kernel {
   anatomy(h: SolidHandle, chord: number, angle: number) {
     return this.#run('Making triangles failed', (oc, s) =>
       anatomy(oc, s, this.#shape(h), chord, angle),
+    )
+  }
+  shown(h: SolidHandle, chord: number, angle: number) {
+    return this.#run('Making triangles failed', (oc, s) =>
+      shownSkin(oc, s, this.#shape(h), chord, angle),
     )
   }
   tessellate(h: SolidHandle, chord: number, angle: number) {

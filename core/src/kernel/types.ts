@@ -6,6 +6,13 @@ export type WireCurve =
   | { kind: 'arc'; a: P3; mid: P3; b: P3 }
   | { kind: 'spline'; degree: number; knots: number[]; poles: P3[]; weights?: number[] }
 
+/** A polynomial B-spline surface as a face, all of it: pole (i, j) of u and v at 3 (i nv + j), mm. */
+export interface SplineFace {
+  u: { degree: number; knots: readonly number[] }
+  v: { degree: number; knots: readonly number[] }
+  poles: readonly number[]
+}
+
 /** A planar face by its loops, outer first. */
 export type PlanarFace = WireCurve[][]
 
@@ -16,12 +23,13 @@ export interface SolidHandle {
 
 /**
  * What a face of a result comes from. `shape` counts the shapes given to the call, `face` the faces of
- * that shape in its order, `piece` the curves of the swept profile, loop by loop.
+ * that shape in its order, `piece` the curves of the swept profile, loop by loop, or the faces
+ * that were sewn; `along` the pieces of the path.
  */
 export type Origin =
   | { from: 'face'; shape: number; face: number; made: boolean }
   | { from: 'edge' | 'vertex'; shape: number; faces: number[] }
-  | { from: 'piece'; piece: number }
+  | { from: 'piece'; piece: number; along?: number }
   | { from: 'end'; last: boolean }
 
 /** A new shape, and what each of its faces comes from, in its order. */
@@ -58,6 +66,18 @@ export interface FaceInfo {
   /** The axis of a cylinder and its radius, mm. */
   round?: { origin: P3; dir: P3; radius: number }
 }
+/** How two faces meet where they run on in each other: the worst of 33 places along the edge, each for itself. */
+export interface Seam {
+  /** mm */
+  gap: number
+  /** Between the normals, rad. */
+  angle: number
+  /** |k1 - k2| / max(|k1|, |k2|, 0.001/mm) of the curvatures across the edge. */
+  bend: number
+  /** Where it is worst, mm. */
+  at: P3
+}
+
 export interface EdgeInfo {
   /** The one or two faces it bounds, by number; one for a seam. */
   faces: number[]
@@ -66,6 +86,10 @@ export interface EdgeInfo {
   straight: boolean
   /** Of a circle, or a part of one: its middle, the direction of its axis and its radius, mm. */
   circle?: { origin: P3; dir: P3; radius: number }
+  /** What it runs on where it is neither straight nor part of a circle. */
+  curve?: WireCurve & { kind: 'spline' }
+  /** Where its faces run on in each other by less than 3 degrees. */
+  seam?: Seam
 }
 
 /** Faces and edges of a shape with triangles and lines to show them. */
@@ -119,6 +143,13 @@ export interface Kernel {
   square(plane: Frame, reach: number): SolidHandle
   /** Sweeps a chain of curves along a straight way: an open skin, a tool to part with. */
   sheet(chain: WireCurve[], way: P3): Made
+  /**
+   * A closed outline carried along a chain of curves it stands square to: a solid. Kinks are mitred, or the sides turn
+   * round them. Its frame is the kernel's own: believe it only for round outlines and flat paths.
+   */
+  pipe(outline: WireCurve[], path: WireCurve[], corner: 'mitre' | 'round'): Made
+  /** B-spline faces, and flat ones, sewn to a closed solid. */
+  quilt(patches: SplineFace[], flats: PlanarFace[]): Made
   /** One flat face of a solid along a straight way, mm, by itself. */
   grown(s: SolidHandle, face: number, way: P3): Made
   /** Some faces of a solid, by number, as they are: an open skin, a tool to part with. */
@@ -156,6 +187,12 @@ export interface Kernel {
     per: number,
   ): number[][]
   anatomy(s: SolidHandle, chord: number, angle: number): Anatomy
+  /** The triangles of its anatomy alone. */
+  shown(
+    s: SolidHandle,
+    chord: number,
+    angle: number,
+  ): Pick<Anatomy, 'positions' | 'normals' | 'triangles'>
   /** Triangles within `chord` mm and `angle` rad of the true surface. */
   tessellate(s: SolidHandle, chord: number, angle: number): KernelMesh
   /** A STEP file of bodies with their names (ASCII) and colours ("#rrggbb"). */

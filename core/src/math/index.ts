@@ -1,3 +1,4 @@
+export { hermite, monotone } from './hermite'
 export { freshId } from './ids'
 export {
   after,
@@ -47,6 +48,7 @@ export {
 } from './vec2'
 export {
   add3,
+  angle3,
   cornersAt,
   cross3,
   dot3,

@@ -20,6 +20,7 @@ import {
   integrateTo,
   left,
   mm,
+  monotone,
   norm,
   norm3,
   type P2,
@@ -199,4 +200,28 @@ describe('words and names', () => {
       ok: false,
       diagnosis: { code: 'code', message: 'why', places: [{ at: [1, 2] }], fixes: [] },
     }))
+})
+
+describe('a smooth run through values', () => {
+  it('goes through them, never beyond their neighbours, and stays beyond its ends', () => {
+    // Adding 0 takes the sign from a 0.
+    const value = fc.double({ min: -50, max: 50, noNaN: true }).map((v) => v + 0)
+    fc.assert(
+      fc.property(
+        fc.array(value, { minLength: 2, maxLength: 7 }),
+        fc.constantFrom('chord' as const, 'level' as const),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (y, ends, f) => {
+          const x = y.map((_, i) => i * 2 + 1)
+          const run = monotone(x, y, ends)
+          for (const [i, v] of y.entries()) expect(run(x[i]!)).toBeCloseTo(v, 9)
+          expect([run(-9), run(99)]).toEqual([y[0], y[y.length - 1]])
+          const k = Math.min(y.length - 2, Math.floor(f * (y.length - 1)))
+          const between = run(x[k]! + 2 * (f * (y.length - 1) - k))
+          expect(between).toBeGreaterThanOrEqual(Math.min(y[k]!, y[k + 1]!) - 1e-9)
+          expect(between).toBeLessThanOrEqual(Math.max(y[k]!, y[k + 1]!) + 1e-9)
+        },
+      ),
+    )
+  })
 })

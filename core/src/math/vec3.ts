@@ -18,6 +18,9 @@ export const unit3 = (a: P3): P3 => {
   return n > 0 ? scale3(a, 1 / n) : [0, 0, 0]
 }
 
+/** The angle between two unit directions, rad from 0 to pi. */
+export const angle3 = (a: P3, b: P3): number => Math.acos(Math.min(1, Math.max(-1, dot3(a, b))))
+
 /** A right-handed frame: a drawing plane's origin with its x, y and normal directions. */
 export interface Frame {
   origin: P3

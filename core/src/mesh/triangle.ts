@@ -132,7 +132,7 @@ function betweenEdges(
 }
 
 /** Whether an edge of one triangle goes through the other; where is left in `touch.at`. */
-function pierces(p: Float64Array, a: number, q: Float64Array, b: number): boolean {
+export function pierces(p: Float64Array, a: number, q: Float64Array, b: number): boolean {
   for (let i = 0; i < 9; i += 3) {
     const j = (i + 3) % 9
     const u = [0, 1, 2].map((k) => p[a + j + k]! - p[a + i + k]!) as [number, number, number]

@@ -11,6 +11,7 @@ export {
   type OpContext,
   type OpMade,
   type OpResult,
+  type Path,
   type Plane,
   type Point,
   type Profile,

@@ -1,11 +1,14 @@
 import { axisOp } from './draw/axis'
+import { pathOp } from './draw/path'
 import { planeOp } from './draw/plane'
 import { pointOp } from './draw/point'
 import { profileOp } from './draw/profile'
 import { textOp } from './draw/text'
 import { extrudeOp } from './form/extrude'
 import { importOp } from './form/import'
+import { loftOp } from './form/loft/loft'
 import { revolveOp } from './form/revolve'
+import { sweepOp } from './form/sweep/sweep'
 import { combineOp } from './refine/combine'
 import { dimplesOp } from './refine/dimples'
 import { chamferOp } from './refine/edges/chamfer'
@@ -25,8 +28,11 @@ export const OPS: Readonly<Record<string, OpSpec>> = {
   plane: planeOp as OpSpec,
   profile: profileOp as OpSpec,
   text: textOp as OpSpec,
+  path: pathOp as OpSpec,
   revolve: revolveOp as OpSpec,
   extrude: extrudeOp as OpSpec,
+  sweep: sweepOp as OpSpec,
+  loft: loftOp as OpSpec,
   combine: combineOp as OpSpec,
   fillet: filletOp as OpSpec,
   chamfer: chamferOp as OpSpec,

@@ -13,8 +13,8 @@ export type Field = {
 } & (
   | { type: 'value'; dim: Dimension; optional?: boolean; ranged?: boolean }
   | { type: 'choice'; options: { value: string; label: string }[] }
-  | { type: 'plane' | 'profile' | 'body' | 'piece' | 'place' }
-  | { type: 'axis' | 'point'; none?: string }
+  | { type: 'profile' | 'body' | 'piece' | 'place' }
+  | { type: 'axis' | 'point' | 'plane'; none?: string }
   | {
       type: 'faces' | 'edges' | 'vertices'
       /** What each may have for itself. */
@@ -24,10 +24,11 @@ export type Field = {
       /** As many as can be meant; one more takes the place of the last. */
       most?: number
     }
-  | { type: 'bodies' | 'profiles' | 'planes' | 'ops' }
+  | { type: 'bodies' | 'profiles' | 'paths' | 'planes' | 'ops' }
   | { type: 'text' }
   | { type: 'drawing' }
   | { type: 'areas' }
+  | { type: 'path' | 'stops' | 'stations' | 'sections' }
   | { type: 'file' }
 )
 
@@ -44,6 +45,9 @@ export interface OpSpec<I = unknown> {
   /** Inputs for a new op of this kind. */
   start(ctx: {
     profile?: string
+    path?: string
+    /** Drawings that nothing uses yet, in the order of the route. */
+    profiles?: string[]
     body?: string
     /** Height of the middle of the body along its axis, mm. */
     middle?: number

@@ -1,6 +1,7 @@
 import type { ExactPart, KernelJob } from '../exact'
 import { bad, type Diagnosis, type Frame, fixed, good, type Outcome, type P3 } from '../math'
 import type { Drawing, Finding, Shape } from '../profile'
+import type { Curve3 } from '../surface'
 import { type TurnedBody, volumeOf } from '../turned'
 import type { Dimension } from '../workpiece'
 
@@ -39,6 +40,17 @@ export interface Profile {
   key: string
 }
 
+/** A chain of curves in space, in its order. */
+export interface Path {
+  pieces: Curve3[]
+  /** Of each piece, for faces that are made along it. */
+  names: string[]
+  closed: boolean
+  /** The places it was told to go through, where it was. */
+  stops?: P3[]
+  key: string
+}
+
 /** What an op added to a body or took from it: it can be done again elsewhere. */
 export interface Tool {
   how: 'join' | 'cut'
@@ -54,6 +66,7 @@ export interface State {
   axes: Readonly<Record<string, Axis>>
   points: Readonly<Record<string, Point>>
   profiles: Readonly<Record<string, Profile>>
+  paths: Readonly<Record<string, Path>>
   bodies: Readonly<Record<string, Body>>
   /** By the id of the op. */
   tools: Readonly<Record<string, Tool>>
@@ -76,6 +89,7 @@ export const START: State = {
   axes: {},
   points: {},
   profiles: {},
+  paths: {},
   bodies: {},
   tools: {},
 }
@@ -88,6 +102,7 @@ export interface OpContext {
   axis(id: string): Axis | undefined
   point(id: string): Point | undefined
   profile(id: string): Profile | undefined
+  path(id: string): Path | undefined
   body(id: string): Body | undefined
   tool(op: string): Tool | undefined
   /** Whether a body is what the piece will hold: it is never cut. */
@@ -125,6 +140,7 @@ export interface OpResult {
   axes?: Record<string, Omit<Axis, 'key'>>
   points?: Record<string, Omit<Point, 'key'>>
   profiles?: Record<string, Omit<Profile, 'key'>>
+  paths?: Record<string, Omit<Path, 'key'>>
   bodies?: Record<string, Omit<Body, 'key'> | null>
   tool?: Omit<Tool, 'key'>
   /** The result stands, but is not what was asked: the first of the warnings says why. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { flatWidth, plainName } from '../exact'
-import { circles, rectangle } from '../workpiece/flat.test-data'
+import { fullRadius, plainName } from '../exact'
+import { circles, outline, rectangle } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
 import {
   base,
@@ -159,8 +159,8 @@ describe('a face that becomes round from side to side', () => {
     ]
     const p = await exact(route, 'tube')
     const ring = p.faces.findIndex((f) => f.names.includes('tube:end'))
-    const wide = flatWidth(p, ring)
-    expect(wide.ok && wide.value.width).toBeCloseTo(4, 9)
+    const wide = fullRadius(p, ring)
+    expect(wide.ok && wide.value.radius).toBeCloseTo(2, 6)
     const nose = op(30, 'fillet', 'nose', {
       body: 'tube',
       how: 'full',
@@ -171,6 +171,32 @@ describe('a face that becomes round from side to side', () => {
     // The top 2 mm of the ring, 18 from the axis on the whole: half a circle instead of a square (Pappus).
     const want = p.measure.volume - 2 * Math.PI * 18 * (4 * 2 - (Math.PI * 4) / 2)
     expect(await volume([...route, nose], 'tube')).toBeCloseTo(want, 2)
+  })
+  it('between neighbours that lean, each by an angle of its own', async () => {
+    const ridge = [
+      outline(10, 'flat', 'front', [
+        [0, 0],
+        [50, 0],
+        [30, 20],
+        [18, 20],
+      ]),
+      op(20, 'extrude', 'roof', { profile: 'flat', mode: 'new', length: 35 }),
+    ]
+    const p = await exact(ridge, 'roof')
+    const top = p.faces.find((f) => f.flat && f.normal[2] > 0.999)!
+    const nose = op(30, 'fillet', 'nose', {
+      body: 'roof',
+      how: 'full',
+      middle: [face(p, top.names[0]!)],
+      edges: [],
+      radius: 1,
+    })
+    // Tangents from the two corners to the touching circle make up the width of 12.
+    const [a, b] = [Math.PI / 4, Math.atan2(20, 18)]
+    const r = 12 / (Math.tan(a / 2) + Math.tan(b / 2))
+    const lost = (x: number) => r * r * (Math.tan(x / 2) - x / 2)
+    const whole = ((50 + 12) / 2) * 20 * 35
+    expect(await volume([...ridge, nose], 'roof')).toBeCloseTo(whole - 35 * (lost(a) + lost(b)), 0)
   })
   it('refuses a face that is not as wide everywhere, and one without sides', async () => {
     const wedge = [

@@ -1,8 +1,10 @@
+import type { ExactPart } from '../exact'
 import {
   type GaugeSpec,
   gaugeSpec,
   type Reading,
   readWith,
+  type SeamOfBody,
   type Subject,
   solidSubject,
   subjectOf,
@@ -51,12 +53,23 @@ export function readGauges(w: Workpiece, built: Rebuilt): GaugeReport[] {
     const made =
       body.shape.kind === 'turned'
         ? subjectOf(body.shape.turned, density)
-        : solidSubject({ ...body.shape.measure, mesh: body.shape.mesh }, density)
+        : solidSubject(
+            { ...body.shape.measure, mesh: body.shape.mesh },
+            body.shape.shown,
+            density,
+            body.shape.kind === 'exact' ? seamsOf(body.shape) : null,
+          )
     subjects.set(body.id, made)
     return made
   }
   return w.gauges.map((g) => readGauge(w, built, g, subject))
 }
+
+/** Edges of a part where its faces run on in each other, by the names of the faces. */
+const seamsOf = (p: ExactPart): SeamOfBody[] =>
+  p.edges.flatMap(({ seam, faces }) =>
+    seam ? [{ ...seam, name: faces.map((f) => p.faces[f]!.names[0] ?? '?').join(' / ') }] : [],
+  )
 
 /** The body a gauge looks at where none is named: the first that is neither put away nor content. */
 const firstMade = (w: Workpiece, bodies: readonly Body[]): Body | undefined =>

@@ -7,6 +7,7 @@ import {
   type OpMade,
   type OpResult,
   opSpec,
+  type Path,
   type Plane,
   type Point,
   type Profile,
@@ -303,6 +304,7 @@ export function contextOf(op: string, world: World, reads: Read[]): OpContext {
     axis: entity<Axis>('axes', state.axes),
     point: entity<Point>('points', state.points),
     profile: entity<Profile>('profiles', state.profiles),
+    path: entity<Path>('paths', state.paths),
     body: entity<Body>('bodies', state.bodies),
     tool: entity<Tool>('tools', state.tools),
     content(name) {
@@ -337,6 +339,7 @@ function applied(state: State, r: OpResult, { key, op }: Kept, w: Workpiece): St
     axes: { ...state.axes, ...keyed(r.axes) },
     points: { ...state.points, ...keyed(r.points) },
     profiles: { ...state.profiles, ...keyed(r.profiles) },
+    paths: { ...state.paths, ...keyed(r.paths) },
     bodies,
     tools: r.tool ? { ...state.tools, [op]: { ...r.tool, key } } : state.tools,
   }

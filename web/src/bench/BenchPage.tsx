@@ -9,9 +9,11 @@ import { startAutosave } from '../session/autosave'
 import { type Command, documentCommands } from '../session/commands'
 import { startRebuilding } from '../session/rebuilding'
 import { edit, openSession, redo, undo, useSession } from '../session/session'
+import { pathOnTable } from '../session/tracing'
 import { VIEWS } from '../stage/views'
 import { load } from '../storage/db'
 import { DraftingTable } from '../table/DraftingTable'
+import { PlanElevation } from '../table/PlanElevation'
 import { TOOL_KEYS, TOOL_LABELS, type Tool } from '../table/useDrawing'
 import { Button, CommitInput, IconButton } from '../ui/controls'
 import { BodyTray } from './BodyTray'
@@ -82,6 +84,7 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
   const name = useSession((s) => s.doc!.name)
   const [palette, setPalette] = useState(false)
   const conflict = useSession((s) => s.save === 'conflict')
+  const path = useSession((s) => (stage === 'draw' ? pathOnTable(s) : null))
   const chart = useSession((s) => s.chart !== null && stage === 'gauge')
   useEffect(() => {
     document.title = `${name} · Ivory Lathe`
@@ -185,6 +188,8 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
                 <Suspense fallback={<p className="p-3 text-soft">Fetching the chart…</p>}>
                   <ChartPanel />
                 </Suspense>
+              ) : path ? (
+                <PlanElevation path={path} />
               ) : (
                 <DraftingTable
                   shaping={stage === 'draw' || stage === 'form' || stage === 'refine'}

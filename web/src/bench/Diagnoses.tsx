@@ -1,4 +1,4 @@
-import { fixed } from '@ivory/core/math'
+import { fixed, inSpace } from '@ivory/core/math'
 import { opSpec } from '@ivory/core/ops'
 import type { OpReport } from '@ivory/core/rebuild'
 import clsx from 'clsx'
@@ -39,8 +39,16 @@ export function Diagnoses({ report }: { report: OpReport }) {
             <ul className="text-soft">
               {d.places.slice(0, 5).map((p) => (
                 <li key={p.at.join()}>
-                  at <span className="figures">⌀ {fixed(Math.abs(2 * p.at[0]), 2)}</span>, height{' '}
-                  <span className="figures">{fixed(p.at[1], 2)}</span>
+                  {inSpace(p.at) ? (
+                    <>
+                      at <span className="figures">{p.at.map((c) => fixed(c, 2)).join(', ')}</span>
+                    </>
+                  ) : (
+                    <>
+                      at <span className="figures">⌀ {fixed(Math.abs(2 * p.at[0]), 2)}</span>,
+                      height <span className="figures">{fixed(p.at[1], 2)}</span>
+                    </>
+                  )}
                   {p.label?.includes(':') ? `: ${faceName(doc, p.label)}` : ''}
                 </li>
               ))}

@@ -1,11 +1,23 @@
+import type { Workpiece } from '@ivory/core/workpiece'
 import clsx from 'clsx'
 import { useSession } from '../session/session'
 import { VerdictMark } from '../ui/verdict'
+import { faceName } from './names'
+
+/** A row's label; names of faces between slashes in words. */
+const worded = (doc: Workpiece | null, label: string): string =>
+  doc && label.includes(' / ')
+    ? label
+        .split(' / ')
+        .map((n) => faceName(doc, n))
+        .join(' / ')
+    : label
 
 /** The gauges that stay on the bench, each with its verdict against its own limits or the brief's. */
 export function GaugePanel() {
   const gauges = useSession((s) => s.settled?.gauges) ?? []
   const bodies = useSession((s) => s.settled?.bodies) ?? []
+  const doc = useSession((s) => s.doc)
   // Until the exact kernel is done, what is read is not of the whole route: no verdict on it.
   const waits = useSession((s) => (s.settled?.waits ?? 0) > 0)
   return (
@@ -55,10 +67,16 @@ export function GaugePanel() {
                     </dd>
                   </>
                 )}
-                {g.reading?.rows.map((r) => (
-                  <div key={r.label} className="contents">
-                    <dt>{r.label}</dt>
-                    <dd className="figures">{r.text}</dd>
+                {g.reading?.rows.map((r, i) => (
+                  <div
+                    // biome-ignore lint/suspicious/noArrayIndexKey: two seams may bear the same names
+                    key={i}
+                    className="group contents"
+                    onMouseEnter={() => useSession.setState({ pointed: r.at ?? null })}
+                    onMouseLeave={() => useSession.setState({ pointed: null })}
+                  >
+                    <dt className={r.at ? 'group-hover:text-ink' : ''}>{worded(doc, r.label)}</dt>
+                    <dd className={clsx('figures', r.at && 'group-hover:text-ink')}>{r.text}</dd>
                   </div>
                 ))}
               </dl>

@@ -1,20 +1,4 @@
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core'
-import { restrictToVerticalAxis } from '@dnd-kit/modifiers'
-import {
-  arrayMove,
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable'
+import { arrayMove, useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import type { OpReport } from '@ivory/core/rebuild'
 import type { Op } from '@ivory/core/workpiece'
@@ -26,6 +10,7 @@ import { useShallow } from 'zustand/react/shallow'
 import { removeOp, rollTo, toggleSuppressed } from '../session/commands'
 import { edit, select, useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
+import { Sortable } from '../ui/Sortable'
 
 type RowOp = Pick<Op, 'id' | 'number' | 'name' | 'suppressed'>
 
@@ -44,28 +29,19 @@ function useRouteRows(): RowOp[] {
   return useMemo(() => JSON.parse(key) as RowOp[], [key])
 }
 
-const MODIFIERS = [restrictToVerticalAxis]
-
 export function RoutePanel() {
   const route = useRouteRows()
   const rolledTo = useSession((s) => s.doc?.rolledTo)
   const selected = useSession((s) => s.selected)
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  )
   const ids = useMemo(() => route.map((o) => o.id), [route])
   const end = route.findIndex((o) => o.id === rolledTo)
-  const dropped = ({ active, over }: DragEndEvent) => {
-    if (!over || active.id === over.id) return
-    const [from, to] = [active.id, over.id].map((id) => route.findIndex((o) => o.id === id))
+  const moveRow = (from: number, to: number) =>
     edit((d) => {
-      const moved = arrayMove(d.route, from!, to!)
+      const moved = arrayMove(d.route, from, to)
       const numbers = moved.map((o) => o.number)
       const rising = numbers.every((n, i) => i === 0 || n > numbers[i - 1]!)
       d.route = rising ? moved : renumber(moved as Op[])
     })
-  }
   return (
     <nav aria-label="Route" className="flex h-full flex-col overflow-hidden">
       <h2 className="border-rule border-b px-3 py-1.5 font-medium">Route</h2>
@@ -75,26 +51,19 @@ export function RoutePanel() {
           you add stands here with what it did.
         </p>
       ) : (
-        <DndContext
-          sensors={sensors}
-          collisionDetection={closestCenter}
-          modifiers={MODIFIERS}
-          onDragEnd={dropped}
-        >
-          <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-            <ol className="flex-1 overflow-y-auto">
-              {route.map((op, i) => (
-                <Row
-                  key={op.id}
-                  op={op}
-                  active={op.id === selected}
-                  beyond={end >= 0 && i > end}
-                  isEnd={i === end}
-                />
-              ))}
-            </ol>
-          </SortableContext>
-        </DndContext>
+        <Sortable ids={ids} onMove={moveRow}>
+          <ol className="flex-1 overflow-y-auto">
+            {route.map((op, i) => (
+              <Row
+                key={op.id}
+                op={op}
+                active={op.id === selected}
+                beyond={end >= 0 && i > end}
+                isEnd={i === end}
+              />
+            ))}
+          </ol>
+        </Sortable>
       )}
     </nav>
   )

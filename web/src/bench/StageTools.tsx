@@ -6,8 +6,8 @@ import { Button } from '../ui/controls'
 
 const HINT: Record<string, string> = {
   brief: 'Say what the piece must do. Targets become the limits of its gauges.',
-  draw: 'Draw outlines on planes; name dimensions as figures.',
-  form: 'Turn or carry profiles into bodies, add to them, take from them.',
+  draw: 'Draw outlines on planes and paths in space; name dimensions as figures.',
+  form: 'Turn profiles, carry them out or along paths, loft through them.',
   refine: '',
   gauge: 'Put gauges on the bench, set limits, solve for a reading.',
   release: 'Files and drawings, each measured before it leaves.',

@@ -13,6 +13,8 @@ export function faceName(doc: Workpiece, name: string): string {
   }
   const [op, entity] = name.split(':')
   if (entity === undefined) return name
+  const [piece, along] = entity.split('@')
+  if (along) return `${piece} of ${opName(doc, op!)}, along ${along}`
   return entity === 'cut' ? `cut of ${opName(doc, op!)}` : `${entity} of ${opName(doc, op!)}`
 }
 

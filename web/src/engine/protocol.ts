@@ -90,6 +90,8 @@ export type DatumView = { id: string } & (
   | { kind: 'plane'; frame: Frame }
   | { kind: 'axis'; origin: P3; dir: P3 }
   | { kind: 'point'; at: P3 }
+  /** Its pieces as polylines, and where they meet at a kink. */
+  | { kind: 'path'; pieces: P3[][]; kinks: P3[]; stops: P3[] }
 )
 
 export interface View {
@@ -103,7 +105,7 @@ export interface View {
   /** What there is to work with before each op, by op id. */
   available: Record<
     string,
-    Record<'profiles' | 'planes' | 'axes' | 'points', string[]> & {
+    Record<'profiles' | 'paths' | 'planes' | 'axes' | 'points', string[]> & {
       bodies: { id: string; name: string }[]
       /** Ops that can be done again, with the body each works on. */
       ops: { id: string; body: string }[]

@@ -1,6 +1,7 @@
 import { type Curve, curvatureAt, flattenParams, pointAt, tangentAt } from '@ivory/core/curve'
 import { dist, type P2 } from '@ivory/core/math'
-import { type Body, type Profile, START } from '@ivory/core/ops'
+import { type Body, type Path, type Profile, START } from '@ivory/core/ops'
+import { chainFindings } from '@ivory/core/path'
 import { type Suggestion, suggestions } from '@ivory/core/profile'
 import {
   type GaugeReport,
@@ -9,6 +10,7 @@ import {
   readGauges,
   triangleMesh,
 } from '@ivory/core/rebuild'
+import { polyline3 } from '@ivory/core/surface'
 import {
   brimVolume,
   cavityOf,
@@ -50,6 +52,7 @@ export function viewOf(w: Workpiece, built: Rebuilt, request: ViewRequest, ms: n
         {
           bodies: Object.values(s.bodies).map((b) => ({ id: b.id, name: b.name })),
           profiles: Object.keys(s.profiles),
+          paths: Object.keys(s.paths),
           planes: Object.keys(s.planes),
           axes: Object.keys(s.axes),
           points: Object.keys(s.points),
@@ -72,7 +75,7 @@ function trayed(v: BodyView, w: Workpiece): BodyView {
 }
 
 /** Datums that ops set; the planes every workpiece starts with are not among them. */
-const datumViews = ({ planes, axes, points }: Rebuilt['state']): DatumView[] => [
+const datumViews = ({ planes, axes, points, paths }: Rebuilt['state']): DatumView[] => [
   ...Object.entries(planes)
     .filter(([id]) => !(id in START.planes))
     .map(([id, { frame }]) => ({ id, kind: 'plane' as const, frame })),
@@ -83,7 +86,19 @@ const datumViews = ({ planes, axes, points }: Rebuilt['state']): DatumView[] => 
     dir,
   })),
   ...Object.entries(points).map(([id, { at }]) => ({ id, kind: 'point' as const, at })),
+  ...Object.entries(paths).map(([id, p]) => pathView(id, p)),
 ]
+
+/** How finely paths are shown: chord in mm. */
+const PATH_CHORD = 0.05
+
+const pathView = (id: string, { pieces, closed, stops = [] }: Path): DatumView => ({
+  id,
+  kind: 'path',
+  stops,
+  pieces: pieces.map((c) => polyline3(c, PATH_CHORD)),
+  kinks: chainFindings(pieces, closed).flatMap((f) => (f.code === 'kink' ? [f.at] : [])),
+})
 
 /** Reports and gauges speak in millimetres; the page shows the workpiece's unit. */
 const saidReport = (r: OpReport, unit: Workpiece['unit']): OpReport => ({

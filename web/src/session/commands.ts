@@ -4,6 +4,7 @@ import { insertOp, type Op, type Workpiece } from '@ivory/core/workpiece'
 import type { Draft } from 'immer'
 import { toast } from 'sonner'
 import type { BodyView } from '../engine'
+import { lookWith } from './looking'
 import { measureBetween } from './measuring'
 import { edit, opOf, redo, select, undo, useSession } from './session'
 
@@ -37,6 +38,7 @@ export function addOp(kind: string): void {
   const index = selected ? doc.route.findIndex((o) => o.id === selected) : doc.route.length - 1
   const earlier = doc.route.slice(0, index + 1)
   const profile = [...earlier].reverse().find((o) => o.kind === 'profile')?.id
+  const path = [...earlier].reverse().find((o) => o.kind === 'path')?.id
   // The newest body there is at this place of the route; before it is rebuilt, the newest an op makes.
   const next = doc.route[index + 1]
   const bodies =
@@ -47,6 +49,8 @@ export function addOp(kind: string): void {
   const id = freshId([...taken, 'front', 'side', 'top'], STEM[kind] ?? kind)
   const inputs = spec.start({
     ...(profile ? { profile } : {}),
+    ...(path ? { path } : {}),
+    profiles: unused(earlier),
     ...(body ? { body } : {}),
     ...middleOf(view?.bodies.find((b) => b.id === body)),
   }) as Op['inputs']
@@ -73,6 +77,12 @@ function forCarryingOut(d: Draft<Workpiece>, profile: string | undefined): void 
   const drawn = d.route.find((o) => o.id === profile)
   const turned = d.route.some((o) => o.kind === 'revolve' && o.inputs.profile === profile)
   if (drawn && !turned) drawn.inputs.use = 'flat'
+}
+
+/** Drawings that no op so far makes anything of. */
+function unused(route: readonly Op[]): string[] {
+  const used = JSON.stringify(route.map((o) => (o.kind === 'profile' ? [] : o.inputs)))
+  return route.flatMap((o) => (o.kind === 'profile' && !used.includes(`"${o.id}"`) ? [o.id] : []))
 }
 
 /** Height of a body's middle along its axis, to the millimetre. */
@@ -127,10 +137,13 @@ export const OP_LETTERS: Readonly<Record<string, string>> = {
   plane: 'd',
   profile: 'p',
   text: 't',
+  path: 'w',
   axis: 'a',
   point: 'o',
   revolve: 'r',
   extrude: 'e',
+  sweep: 's',
+  loft: 'l',
   import: 'b',
   combine: 'j',
   fillet: 'f',
@@ -208,6 +221,20 @@ export const documentCommands = (): Command[] => [
     group: 'Stage',
     key: 'w',
     run: () => useSession.setState((s) => ({ wallMap: !s.wallMap })),
+  },
+  {
+    id: 'stripes',
+    label: 'Mirrored stripes, or plain',
+    group: 'Stage',
+    key: 'e',
+    run: () => lookWith('stripes'),
+  },
+  {
+    id: 'lean',
+    label: 'Lean against a pull, or plain',
+    group: 'Stage',
+    key: 'shift+e',
+    run: () => lookWith('lean'),
   },
   {
     id: 'parallel',

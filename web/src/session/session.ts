@@ -14,6 +14,19 @@ export interface Picking {
   /** The op is new: its value is brought into what holds once something is picked. */
   fresh?: boolean
 }
+/** Which way the sheet lies that a path is drawn on. */
+export const SHEETS = ['level', 'front', 'side'] as const
+export interface Tracing {
+  op: string
+  sheet: (typeof SHEETS)[number]
+  by: 'line' | 'arc' | 'spline'
+}
+/** How bodies are looked at: stripes in a mirror (how many), or their lean against a pull (at least so many degrees). */
+export interface Reading {
+  kind: 'stripes' | 'lean'
+  along: 'x' | 'y' | 'z'
+  size: number
+}
 /** What the drawing table has selected. */
 export interface DrawnSelection {
   points: string[]
@@ -51,8 +64,11 @@ interface Session {
   cut: Cut | null
   /** The gauge whose faces are being picked on the Stage, and which of them is next. */
   measuring: { gauge: string; next: 'face' | 'with' } | null
+  /** The path that is drawn on the Stage: which way its sheet lies, and how the next place is gone to. */
+  tracing: Tracing | null
   /** Whether the wall is shown all over the bodies. */
   wallMap: boolean
+  reading: Reading | null
   parallel: boolean
   fill: number | null
   /** The chart in place of the Table, and the body it is of. */
@@ -61,6 +77,8 @@ interface Session {
   cutWalls: boolean
   /** What is pointed at in the chart: a level across an axis (mm), or walls between two widths. */
   marked: { along: 'x' | 'y' | 'z'; at: number } | { from: number; to: number } | null
+  /** The place of a gauge's row that is pointed at. */
+  pointed: P3 | null
   /** The place on a body under the pointer, for the chart to show. */
   touched: P3 | null
   /** Ops that made the face under the pointer, the last first, and the drawn piece it comes from. */
@@ -125,12 +143,15 @@ export const useSession = create<Session>(() => ({
   shaping: true,
   cut: null,
   measuring: null,
+  tracing: null,
   wallMap: false,
+  reading: null,
   parallel: false,
   fill: null,
   chart: null,
   marked: null,
   touched: null,
+  pointed: null,
   makers: NO_MAKERS,
   litOp: null,
 }))
@@ -157,6 +178,7 @@ export function openSession(doc: Workpiece, past: Workpiece[], revision: number)
     choosing: null,
     cut: null,
     measuring: null,
+    tracing: null,
     chart: null,
     marked: null,
     touched: null,
@@ -212,7 +234,8 @@ export function redo(): void {
   set({ doc: next, past: [...past, doc], future: future.slice(1), dragFrom: null, picking: null })
 }
 
-export const select = (id: string | null): void => set({ selected: id, picking: null, drawn: none })
+export const select = (id: string | null): void =>
+  set({ selected: id, picking: null, tracing: null, drawn: none })
 
 export const opOf = (doc: Workpiece | null, id: string | null): Op | undefined =>
   doc?.route.find((o) => o.id === id)

@@ -19,6 +19,7 @@ import { takeThing } from '../session/measuring'
 import { NO_MAKERS, opOf, type Picking, select, useSession } from '../session/session'
 import { useDisposed } from './disposed'
 import { geometryOf, leftOf, linesOf, UNTOUCHED } from './geometry'
+import { LookMaterial } from './Look'
 import { Spots } from './Spots'
 import { thingUnder, type Under } from './under'
 import { type ShownWalls, WallSkin } from './Walls'
@@ -53,6 +54,7 @@ export function BodyMesh({
   const quiet = useSession((s) => s.picking !== null) && !ghost
   const measuring = useSession((s) => s.measuring !== null)
   const litOp = useSession((s) => s.litOp)
+  const reading = useSession((s) => s.reading)
   // Triangles of turned bodies come cut; of others the front is clipped, save while something is picked on it.
   const clipped = useSession((s) => s.cutaway && s.picking === null) && !body.turned
   const plane = useSession(cutPlane)
@@ -175,19 +177,23 @@ export function BodyMesh({
           if (found) toggleFace(found.ref)
         }}
       >
-        <meshStandardMaterial
-          {...clip}
-          color={color}
-          transparent={opacity < 1}
-          opacity={opacity}
-          depthWrite={opacity === 1}
-          roughness={0.62}
-          metalness={0.02}
-          side={DoubleSide}
-          polygonOffset
-          polygonOffsetFactor={1}
-          polygonOffsetUnits={1}
-        />
+        {reading && !ghost ? (
+          <LookMaterial reading={reading} clip={clip} />
+        ) : (
+          <meshStandardMaterial
+            {...clip}
+            color={color}
+            transparent={opacity < 1}
+            opacity={opacity}
+            depthWrite={opacity === 1}
+            roughness={0.62}
+            metalness={0.02}
+            side={DoubleSide}
+            polygonOffset
+            polygonOffsetFactor={1}
+            polygonOffsetUnits={1}
+          />
+        )}
       </mesh>
       <mesh geometry={cut.geometry}>
         <meshBasicMaterial

@@ -4,6 +4,7 @@ import { BufferAttribute, BufferGeometry } from 'three'
 import type { BodyView, DatumView } from '../engine'
 import { useSession } from '../session/session'
 import { useDisposed } from './disposed'
+import { type PathDatum, PathLine } from './PathLine'
 
 const NONE: DatumView[] = []
 
@@ -12,7 +13,13 @@ export function Datums({ bodies }: { bodies: BodyView[] }) {
   const datums = useSession((s) => s.settled?.datums ?? NONE)
   const selected = useSession((s) => s.selected)
   const size = sizeOf(bodies)
-  return datums.map((d) => <Datum key={d.id} datum={d} size={size} bold={d.id === selected} />)
+  return datums.map((d) =>
+    d.kind === 'path' ? (
+      <PathLine key={d.id} path={d} bold={d.id === selected} />
+    ) : (
+      <Datum key={d.id} datum={d} size={size} bold={d.id === selected} />
+    ),
+  )
 }
 
 /** Half the longest way across what is shown, mm, with some air. */
@@ -21,7 +28,15 @@ function sizeOf(bodies: BodyView[]): number {
   return 0.6 * Math.max(40, ...spans)
 }
 
-function Datum({ datum, size, bold }: { datum: DatumView; size: number; bold: boolean }) {
+function Datum({
+  datum,
+  size,
+  bold,
+}: {
+  datum: Exclude<DatumView, PathDatum>
+  size: number
+  bold: boolean
+}) {
   const made = useMemo(() => {
     const g = new BufferGeometry()
     const ends = linesOf(datum, size).flat(2)
@@ -42,7 +57,7 @@ function Datum({ datum, size, bold }: { datum: DatumView; size: number; bold: bo
 }
 
 /** A plane as its outline with a tick along x, an axis as dashes and dots, a point as three strokes. */
-function linesOf(d: DatumView, size: number): [P3, P3][] {
+function linesOf(d: Exclude<DatumView, PathDatum>, size: number): [P3, P3][] {
   const off = (o: P3, ...steps: [P3, number][]): P3 =>
     [0, 1, 2].map((k) => steps.reduce((s, [v, by]) => s + v[k]! * by, o[k]!)) as unknown as P3
   if (d.kind === 'point') {

@@ -3,12 +3,14 @@ import { useMemo } from 'react'
 import { BufferAttribute, BufferGeometry } from 'three'
 import type { BodyView } from '../engine'
 import { useSession } from '../session/session'
+import { Dots } from './PathLine'
 
 /** Marks the places of the selected op's diagnoses on the model: a ring and a label. */
 export function Places({ bodies }: { bodies: BodyView[] }) {
   const report = useSession((s) => s.settled?.reports.find((r) => r.id === s.selected))
-  const frame = bodies[0]?.frame
-  if (!frame || !report || report.kind === 'profile') return null
+  // Places of half-sections need a body's frame; those in space need none.
+  const frame = bodies[0]?.frame ?? LEVEL
+  if (!report || report.kind === 'profile') return null
   const grave = report.status === 'fail'
   return (
     <>
@@ -22,6 +24,13 @@ export function Places({ bodies }: { bodies: BodyView[] }) {
   )
 }
 
+const LEVEL: BodyView['frame'] = {
+  origin: [0, 0, 0],
+  x: [1, 0, 0],
+  y: [0, 1, 0],
+  z: [0, 0, 1],
+}
+
 interface MarkProps {
   frame: BodyView['frame']
   grave: boolean
@@ -30,7 +39,7 @@ interface MarkProps {
 /** A ring about the axis for a place on a half-section, with a dot at it; the dot alone for one in space. */
 function Mark({ at, frame, grave }: MarkProps & { at: P2 | P3 }) {
   const color = grave ? '#93321d' : '#7d5600'
-  if (inSpace(at)) return <Dot at={at} color={color} />
+  if (inSpace(at)) return <Dots at={[at]} color={color} size={11} />
   return <Ring at={at} frame={frame} color={color} />
 }
 
@@ -54,18 +63,7 @@ function Ring({ at, frame, color }: { at: P2; frame: BodyView['frame']; color: s
       <lineSegments geometry={geometry} renderOrder={4}>
         <lineBasicMaterial color={color} depthTest={false} />
       </lineSegments>
-      <Dot at={first} color={color} />
+      <Dots at={[first]} color={color} size={11} />
     </>
-  )
-}
-
-function Dot({ at, color }: { at: P3; color: string }) {
-  return (
-    <points renderOrder={5}>
-      <bufferGeometry>
-        <bufferAttribute attach="attributes-position" args={[Float32Array.from(at), 3]} />
-      </bufferGeometry>
-      <pointsMaterial color={color} size={11} sizeAttenuation={false} depthTest={false} />
-    </points>
   )
 }

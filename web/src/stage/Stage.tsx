@@ -1,6 +1,14 @@
 import { OrbitControls, OrthographicCamera, PerspectiveCamera } from '@react-three/drei'
 import { Canvas, useThree } from '@react-three/fiber'
-import { Box, Droplets, Layers, Maximize, Scissors } from 'lucide-react'
+import {
+  AlignJustify,
+  ArrowUpFromLine,
+  Box,
+  Droplets,
+  Layers,
+  Maximize,
+  Scissors,
+} from 'lucide-react'
 import { Slider } from 'radix-ui'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import {
@@ -12,15 +20,19 @@ import {
 } from 'three'
 import { usePickBody } from '../bench/picking'
 import type { BodyView } from '../engine'
+import { lookWith } from '../session/looking'
 import { preview, settle, useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
 import { BodyMesh } from './BodyMesh'
 import { ChartMark } from './ChartMark'
 import { CutFrame } from './CutFrame'
 import { Datums } from './Datums'
+import { LookPanel } from './LookPanel'
 import { Measures } from './Measures'
+import { Dots, pathBounds } from './PathLine'
 import { Places } from './Places'
 import { setSnapshotSource } from './snapshot'
+import { Tracer } from './Tracer'
 import { VIEWS } from './views'
 import { useWalls, WallLegend, WallMarks } from './Walls'
 
@@ -37,9 +49,12 @@ export default function Stage() {
   const pickBody = usePickBody()
   const { walls, reading } = useWalls()
   const wallMap = useSession((s) => s.wallMap)
+  const lens = useSession((s) => s.reading)
+  const pointed = useSession((s) => s.pointed)
   const cut = useSession((s) => s.cut)
   const marked = useSession((s) => s.marked)
   const litOp = useSession((s) => s.litOp)
+  const tracing = useSession((s) => s.tracing)
   const [look, setLook] = useState<{ name: string; n: number }>({ name: 'corner', n: 0 })
   // What an op makes is seen while its faces or edges are picked on the ghost of what was before.
   const bodies = useMemo(() => (pickBody ? [...solids, pickBody] : solids), [solids, pickBody])
@@ -95,15 +110,34 @@ export default function Stage() {
         <CutFrame bodies={bodies} />
         <Places bodies={bodies} />
         <Datums bodies={bodies} />
+        <Tracer />
+        {pointed && <Dots at={[pointed]} color="#9a5b00" size={14} />}
         <OrbitControls makeDefault enableDamping={false} />
         <Framing
           key={String(parallel)}
           look={look}
           empty={bodies.length === 0}
-          bodies={bodies.filter((b) => !b.hidden && !b.away).map((b) => b.bounds)}
+          bodies={[
+            ...bodies.filter((b) => !b.hidden && !b.away).map((b) => b.bounds),
+            ...pathBounds(datums ?? []),
+          ]}
         />
         <Redraw
-          on={[bodies, datums, selected, picking, cutaway, fill, walls, cut, marked, litOp]}
+          on={[
+            bodies,
+            datums,
+            tracing,
+            selected,
+            picking,
+            cutaway,
+            fill,
+            walls,
+            cut,
+            marked,
+            litOp,
+            lens,
+            pointed,
+          ]}
         />
       </Canvas>
       <div className="absolute top-2 right-2 flex flex-col gap-1 rounded-sm border border-rule bg-sheet/90 p-0.5">
@@ -139,6 +173,22 @@ export default function Stage() {
           <Layers size={16} />
         </IconButton>
         <IconButton
+          label="Mirrored stripes"
+          hint="E"
+          active={lens?.kind === 'stripes'}
+          onClick={() => lookWith('stripes')}
+        >
+          <AlignJustify size={16} />
+        </IconButton>
+        <IconButton
+          label="Lean against a pull"
+          hint="Shift+E"
+          active={lens?.kind === 'lean'}
+          onClick={() => lookWith('lean')}
+        >
+          <ArrowUpFromLine size={16} />
+        </IconButton>
+        <IconButton
           label="Parallel view"
           hint="O"
           active={parallel}
@@ -160,9 +210,10 @@ export default function Stage() {
           </button>
         ))}
       </fieldset>
+      {lens && <LookPanel reading={lens} />}
       {wallMap && <WallLegend walls={walls} reading={reading} />}
       {fill !== null && <FillSlider fill={fill} />}
-      {bodies.length === 0 && (
+      {bodies.length === 0 && !datums?.some((d) => d.kind === 'path') && !tracing && (
         <p className="pointer-events-none absolute inset-0 grid place-items-center p-10 text-center text-soft">
           No body yet. Draw half an outline beside the axis on the table below, then turn it.
         </p>

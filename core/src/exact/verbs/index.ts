@@ -7,7 +7,9 @@ import { type MeshFileArgs, meshFileVerb } from './meshfile'
 import { type MoveArgs, moveVerb } from './move'
 import { type PartArgs, partVerb } from './part'
 import { type PatternArgs, patternVerb } from './pattern'
+import { type PipeArgs, pipeVerb } from './pipe'
 import { type PrismArgs, prismVerb } from './prism'
+import { type QuiltArgs, quiltVerb } from './quilt'
 import { type RoundingArgs, roundingVerb } from './rounding'
 import { type SectorArgs, sectorVerb } from './sector'
 import { type ShellArgs, shellVerb } from './shell'
@@ -22,6 +24,8 @@ export type { Bench, Named, NamedMesh } from './verb'
 export interface VerbArgs {
   turned: TurnedArgs
   prism: PrismArgs
+  pipe: PipeArgs
+  quilt: QuiltArgs
   combine: CombineArgs
   apart: Record<string, never>
   part: PartArgs
@@ -41,6 +45,8 @@ export interface VerbArgs {
 export const VERBS: { readonly [V in keyof VerbArgs]: Verb<VerbArgs[V]> } = {
   turned: turnedVerb,
   prism: prismVerb,
+  pipe: pipeVerb,
+  quilt: quiltVerb,
   combine: combineVerb,
   apart: apartVerb,
   part: partVerb,

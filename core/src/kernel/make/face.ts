@@ -31,23 +31,36 @@ function edgeOf(oc: Oc, s: KernelScope, c: WireCurve) {
     const made = s.keep(new oc.GC_MakeArcOfCircle(pnt(c.a), pnt(c.mid), pnt(c.b)))
     return s.keep(new oc.BRepBuilderAPI_MakeEdge(s.keep(made.Value()))).Edge()
   }
-  const values = [...new Set(c.knots)]
   const poles = s.keep(new oc.NCollection_Array1_gp_Pnt(1, c.poles.length))
   for (const [i, p] of c.poles.entries()) poles.SetValue(i + 1, pnt(p))
-  const doubles = (list: readonly number[]) => {
-    const out = s.keep(new oc.NCollection_Array1_double(1, list.length))
-    for (const [i, x] of list.entries()) out.SetValue(i + 1, x)
-    return out
-  }
-  const knots = doubles(values)
-  const mults = s.keep(new oc.NCollection_Array1_int(1, values.length))
-  for (const [i, k] of values.entries()) {
-    mults.SetValue(i + 1, c.knots.filter((x) => x === k).length)
-  }
+  const { knots, times } = knotsOf(oc, s, c.knots)
   const curve = s.keep(
     c.weights
-      ? new oc.Geom_BSplineCurve(poles, doubles(c.weights), knots, mults, c.degree, false, true)
-      : new oc.Geom_BSplineCurve(poles, knots, mults, c.degree, false),
+      ? new oc.Geom_BSplineCurve(
+          poles,
+          doublesOf(oc, s, c.weights),
+          knots,
+          times,
+          c.degree,
+          false,
+          true,
+        )
+      : new oc.Geom_BSplineCurve(poles, knots, times, c.degree, false),
   )
   return s.keep(new oc.BRepBuilderAPI_MakeEdge(curve)).Edge()
+}
+
+function doublesOf(oc: Oc, s: KernelScope, list: ArrayLike<number>) {
+  const out = s.keep(new oc.NCollection_Array1_double(1, list.length))
+  for (let i = 0; i < list.length; i++) out.SetValue(i + 1, list[i]!)
+  return out
+}
+
+/** Knots as the kernel keeps them: each once, with how often it comes. */
+export function knotsOf(oc: Oc, s: KernelScope, list: ArrayLike<number>) {
+  const all = Array.from(list)
+  const values = [...new Set(all)]
+  const times = s.keep(new oc.NCollection_Array1_int(1, values.length))
+  for (const [i, k] of values.entries()) times.SetValue(i + 1, all.filter((x) => x === k).length)
+  return { knots: doublesOf(oc, s, values), times }
 }

@@ -3,6 +3,8 @@ import type { P3 } from '../../math'
 import { hashOf, type Numbered, type Oc, topologyOf } from '../explore'
 import type { KernelScope } from '../scope'
 import type { Anatomy, EdgeInfo, FaceInfo, SurfaceKind } from '../types'
+import { splineOf } from './edgecurve'
+import { SeamReader } from './seams'
 
 const KINDS: Record<string, SurfaceKind> = {
   GeomAbs_Plane: 'plane',
@@ -21,31 +23,51 @@ export function anatomy(
   angle: number,
 ): Anatomy {
   const { faces, edges, vertices, facesOfEdge, facesOfVertex } = topologyOf(oc, s, shape)
-  const mesh = s.keep(oc.ReplicadMeshExtractor.extract(shape, chord, angle, false))
+  const seams = new SeamReader(oc, s, faces.all)
   const lines = s.keep(oc.ReplicadEdgeMeshExtractor.extract(shape, chord, angle))
-  const floats = (at: number, n: number) => new Float32Array(oc.wasmMemory.buffer, at, n).slice()
-  const ints = (at: number, n: number) => new Uint32Array(oc.wasmMemory.buffer, at, n).slice()
-  const triangles = ints(mesh.getTrianglesPtr(), mesh.getTrianglesSize())
-  const groups = ints(mesh.getFaceGroupsPtr(), mesh.getFaceGroupsSize())
-  const edgeGroups = ints(lines.getEdgeGroupsPtr(), lines.getEdgeGroupsSize())
-  const linePoints = floats(lines.getLinesPtr(), lines.getLinesSize())
+  const { groups, ...skin } = shownSkin(oc, s, shape, chord, angle)
+  const edgeGroups = ints(oc, lines.getEdgeGroupsPtr(), lines.getEdgeGroupsSize())
+  const linePoints = floats(oc, lines.getLinesPtr(), lines.getLinesSize())
   return {
     faces: faces.all.map((f) => faceInfo(oc, s, f)),
-    edges: edges.all.map((e, i) => ({
-      faces: facesOfEdge[i]!,
-      length: lengthOf(oc, s, e),
-      ...formOf(oc, s, e),
-    })),
+    edges: edges.all.map((e, i) => {
+      const seam = seams.seam(e, facesOfEdge[i]!)
+      return {
+        faces: facesOfEdge[i]!,
+        length: lengthOf(oc, s, e),
+        ...formOf(oc, s, e),
+        ...(seam ? { seam } : {}),
+      }
+    }),
     vertices: vertices.all.map((v, i) => {
       const p = s.keep(oc.BRep_Tool.Pnt(s.keep(oc.TopoDS.Vertex(v))))
       return { at: [p.X(), p.Y(), p.Z()] as P3, faces: facesOfVertex[i]! }
     }),
-    positions: floats(mesh.getVerticesPtr(), mesh.getVerticesSize()),
-    normals: floats(mesh.getNormalsPtr(), mesh.getNormalsSize()),
-    triangles,
-    faceOf: owners(oc, groups, faces, triangles.length / 3, 3),
+    ...skin,
+    faceOf: owners(oc, groups, faces, skin.triangles.length / 3, 3),
     lines: linePoints,
     edgeOf: owners(oc, edgeGroups, edges, linePoints.length / 6, 2),
+  }
+}
+
+const floats = (oc: Oc, at: number, n: number) =>
+  new Float32Array(oc.wasmMemory.buffer, at, n).slice()
+const ints = (oc: Oc, at: number, n: number) => new Uint32Array(oc.wasmMemory.buffer, at, n).slice()
+
+/** The triangles that show a shape, with the normals of its surfaces, and which belong to which face. */
+export function shownSkin(
+  oc: Oc,
+  s: KernelScope,
+  shape: TopoDS_Shape,
+  chord: number,
+  angle: number,
+) {
+  const mesh = s.keep(oc.ReplicadMeshExtractor.extract(shape, chord, angle, false))
+  return {
+    positions: floats(oc, mesh.getVerticesPtr(), mesh.getVerticesSize()),
+    normals: floats(oc, mesh.getNormalsPtr(), mesh.getNormalsSize()),
+    triangles: ints(oc, mesh.getTrianglesPtr(), mesh.getTrianglesSize()),
+    groups: ints(oc, mesh.getFaceGroupsPtr(), mesh.getFaceGroupsSize()),
   }
 }
 
@@ -87,13 +109,21 @@ function lengthOf(oc: Oc, s: KernelScope, e: TopoDS_Shape): number {
   return props.Mass()
 }
 
-/** Whether an edge is straight, or its circle. */
-function formOf(oc: Oc, s: KernelScope, e: TopoDS_Shape): Pick<EdgeInfo, 'straight' | 'circle'> {
+/** Whether an edge is straight, or its circle, or the free curve it runs on. */
+function formOf(
+  oc: Oc,
+  s: KernelScope,
+  e: TopoDS_Shape,
+): Pick<EdgeInfo, 'straight' | 'circle' | 'curve'> {
   const edge = s.keep(oc.TopoDS.Edge(e))
   if (oc.BRep_Tool.Degenerated(edge)) return { straight: false }
   const curve = s.keep(new oc.BRepAdaptor_Curve(edge))
   const kind = curve.GetType()
-  if (kind !== 'GeomAbs_Circle') return { straight: kind === 'GeomAbs_Line' }
+  if (kind === 'GeomAbs_Line') return { straight: true }
+  if (kind !== 'GeomAbs_Circle') {
+    const free = splineOf(oc, s, edge)
+    return { straight: false, ...(free ? { curve: free } : {}) }
+  }
   const circle = s.keep(curve.Circle())
   return {
     straight: false,

@@ -3,6 +3,7 @@ import type { P3 } from '../../math'
 import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
 import type { SolidMeasure } from '../types'
+import { boundsOf } from './bounds'
 
 /** How exactly each face is summed up, and the same of shapes of more faces than `MANY`: each has a small share. */
 const EXACT = { few: 1e-9, many: 1e-5 }
@@ -15,17 +16,12 @@ export function measure(oc: Oc, s: KernelScope, shape: TopoDS_Shape): SolidMeasu
   const surf = s.keep(new oc.GProp_GProps())
   oc.BRepGProp.SurfaceProperties(shape, surf, eps, false)
   const c = s.keep(vol.CentreOfMass())
-  const box = s.keep(new oc.Bnd_Box())
-  oc.BRepBndLib.AddOptimal(shape, box, false, false)
   const shells = partsOf(oc, s, shape, 'SHELL')
   return {
     volume: vol.Mass(),
     area: surf.Mass(),
     centroid: [c.X(), c.Y(), c.Z()] as P3,
-    bounds: {
-      min: [box.GetXMin(), box.GetYMin(), box.GetZMin()] as P3,
-      max: [box.GetXMax(), box.GetYMax(), box.GetZMax()] as P3,
-    },
+    bounds: boundsOf(oc, s, shape),
     closed: shells.length > 0 && shells.every((x) => oc.BRep_Tool.IsClosed(x)),
     valid: isValid(oc, s, shape),
     solids: partsOf(oc, s, shape, 'SOLID').length,

@@ -7,11 +7,20 @@ import { FileField } from '../FileField'
 import { opName } from '../names'
 import { Areas } from './Areas'
 import { PlaceInput } from './PlaceInput'
+import { Rack } from './Rack'
 import { Refs } from './Refs'
 import { Several } from './Several'
+import { Stations } from './Stations'
+import { Stops } from './Stops'
 
 /** Where the things a field chooses from are listed. */
-const TABLE = { profile: 'profiles', plane: 'planes', axis: 'axes', point: 'points' } as const
+const TABLE = {
+  profile: 'profiles',
+  path: 'paths',
+  plane: 'planes',
+  axis: 'axes',
+  point: 'points',
+} as const
 
 /** The editor of one input. */
 export function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type: 'drawing' }> }) {
@@ -58,9 +67,13 @@ export function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type
     field.type === 'bodies' ||
     field.type === 'profiles' ||
     field.type === 'planes' ||
+    field.type === 'paths' ||
     field.type === 'ops'
   )
     return <Several op={op} field={field} />
+  if (field.type === 'stops') return <Stops op={op} />
+  if (field.type === 'sections') return <Rack op={op} />
+  if (field.type === 'stations') return <Stations op={op} />
   if (field.type === 'areas') return <Areas op={op} name={field.name} />
   if (field.type === 'text')
     return (
@@ -75,7 +88,7 @@ export function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type
     field.type === 'body'
       ? (available?.bodies ?? []).map((b) => ({ value: b.id, label: b.name }))
       : (available?.[TABLE[field.type]] ?? []).map((id) => ({ value: id, label: opName(doc, id) }))
-  if ((field.type === 'axis' || field.type === 'point') && field.none) {
+  if ((field.type === 'axis' || field.type === 'point' || field.type === 'plane') && field.none) {
     if (options.length === 0 && !value) return <span className="text-soft">{field.none}</span>
     options.unshift({ value: '', label: field.none })
     return (

@@ -21,10 +21,12 @@ export function Refs({
   const amend = (i: number, change: object) =>
     setInputs(op.id, { [field.name]: refs.map((r, k) => (k === i ? { ...r, ...change } : r)) })
   const word = (r: Ref) => refName(doc, r)
+  const pick = `Pick ${field.type === 'vertices' ? 'a corner' : field.type}`
   return (
     <div className="flex min-w-0 flex-col items-start gap-1">
       <Button
         aria-pressed={on}
+        aria-label={`${on ? 'Done picking' : pick}: ${field.label}`}
         className={on ? 'border-brass! bg-brass-wash!' : ''}
         onClick={() =>
           useSession.setState({
@@ -33,7 +35,7 @@ export function Refs({
         }
       >
         <MousePointerClick size={14} aria-hidden="true" />
-        {on ? 'Done picking' : `Pick ${field.type === 'vertices' ? 'a corner' : field.type}`}
+        {on ? 'Done picking' : pick}
       </Button>
       <ul className="w-full">
         {refs.map((r, i) => (

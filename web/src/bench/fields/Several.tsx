@@ -6,6 +6,7 @@ import { opName } from '../names'
 const NONE = {
   bodies: 'There is no other body yet.',
   profiles: 'There is no profile yet.',
+  paths: 'There is no path yet.',
   planes: 'There is no other plane.',
   ops: 'No op has added to this body or taken from it.',
 } as const
@@ -16,7 +17,7 @@ export function Several({
   field,
 }: {
   op: Op
-  field: Field & { type: 'bodies' | 'profiles' | 'planes' | 'ops' }
+  field: Field & { type: 'bodies' | 'profiles' | 'paths' | 'planes' | 'ops' }
 }) {
   const available = useSession((s) => s.settled?.available[op.id])
   const doc = useSession((s) => s.doc)

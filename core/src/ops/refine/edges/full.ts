@@ -1,4 +1,4 @@
-import { type ExactPart, flatWidth } from '../../../exact'
+import { type ExactPart, fullRadius } from '../../../exact'
 import { bad, good, mm, type Outcome } from '../../../math'
 import type { FaceRef } from '../../../refs'
 import { facesOf, fullRound, type TurnedBody } from '../../../turned'
@@ -50,7 +50,7 @@ function turnedRounds(
   })
 }
 
-/** The kernel rounds up to, but not quite, half the width of a face, mm: what is left of it. */
+/** The kernel rounds up to, but not quite, the middle of a face, mm: what is left of it. */
 const LEFT = 1e-5
 
 function exactRounds(
@@ -64,9 +64,9 @@ function exactRounds(
   const work: { edge: number; size: number }[] = []
   const radii: number[] = []
   for (const face of picked.value.items) {
-    const wide = flatWidth(part, face)
+    const wide = fullRadius(part, face)
     if (!wide.ok) return wide
-    const radius = wide.value.width / 2 - LEFT
+    const radius = wide.value.radius * (1 - 2e-7) - LEFT
     radii.push(radius)
     for (const edge of wide.value.sides) work.push({ edge, size: radius })
   }

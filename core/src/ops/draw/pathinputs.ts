@@ -1,0 +1,43 @@
+import { z } from 'zod'
+import { valueSchema } from '../../profile'
+import { edgeRefSchema } from '../../refs'
+
+const going = {
+  by: z.enum(['line', 'arc', 'spline']).default('line'),
+  /** Of the corner here; that of the whole path where it is left out. */
+  round: valueSchema.optional(),
+}
+const stopSchema = z.union([
+  z.object({ point: z.string().min(1), ...going }),
+  z.object({
+    x: valueSchema,
+    y: valueSchema,
+    z: valueSchema,
+    /** From the place before. */
+    rel: z.boolean().default(false),
+    ...going,
+  }),
+])
+export type StopInput = z.infer<typeof stopSchema>
+
+export const pathInputs = z.object({
+  how: z.enum(['stops', 'profile', 'edges', 'helix']).default('stops'),
+  stops: z.array(stopSchema).max(500).default([]),
+  closed: z.enum(['no', 'yes']).default('no'),
+  profile: z.string().optional(),
+  body: z.string().optional(),
+  edges: z.array(edgeRefSchema).max(500).default([]),
+  grow: z.enum(['no', 'smooth']).default('no'),
+  plane: z.string().default('top'),
+  axis: z.string().optional(),
+  by: z.enum(['pitch-turns', 'pitch-height', 'turns-height']).default('turns-height'),
+  radius: valueSchema.default(20),
+  last: valueSchema.optional(),
+  pitch: valueSchema.default(10),
+  turns: valueSchema.default(3),
+  height: valueSchema.default(30),
+  hand: z.enum(['right', 'left']).default('right'),
+  round: valueSchema.default(0),
+  join: valueSchema.default(0.01),
+})
+export type PathInputs = z.infer<typeof pathInputs>

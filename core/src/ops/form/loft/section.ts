@@ -1,0 +1,127 @@
+import { z } from 'zod'
+import { type ExactPart, edgeCurve } from '../../../exact'
+import { bad, type Diagnosis, good, type Outcome, type P3 } from '../../../math'
+import { ordered } from '../../../path'
+import { type Region, type Seg, valueSchema } from '../../../profile'
+import { faceRefSchema } from '../../../refs'
+import { type Loop, onFrame } from '../../../surface'
+import { exactBody } from '../../exact'
+import { pickExactFaces } from '../../pick'
+import type { OpContext } from '../../state'
+import { closedAreas } from '../areas'
+import { cellRefSchema, chosenAreas } from '../chosen'
+import { withProfileFixes } from '../faults'
+
+/** What a loft runs through: areas of a drawing, a flat or free face, a place. */
+export const loftSectionSchema = z.union([
+  z.object({
+    profile: z.string().min(1),
+    areas: z.array(cellRefSchema).max(50).default([]),
+    /** Corners its matching is turned on by; shares of a turn where it has none. */
+    shift: z.number().min(-1000).max(1000).default(0),
+  }),
+  z.object({
+    body: z.string().min(1),
+    face: faceRefSchema,
+    shift: z.number().min(-1000).max(1000).default(0),
+  }),
+  z.object({
+    point: z.string().min(1),
+    end: z.enum(['pointed', 'domed']).default('pointed'),
+    /** How strongly a dome is drawn out; 1 is about a ball. */
+    weight: valueSchema.default(1),
+  }),
+])
+export type LoftSectionInput = z.infer<typeof loftSectionSchema>
+
+/** A section as loops in space, the outer first; or a place. */
+export type LoftSection =
+  | { kind: 'loops'; loops: Loop[]; shift: number; warnings: Diagnosis[] }
+  | { kind: 'tip'; at: P3; domed: boolean; weight: number }
+
+export function loftSection(
+  given: LoftSectionInput,
+  number: number,
+  ctx: OpContext,
+): Outcome<LoftSection> {
+  if ('point' in given) {
+    const point = ctx.point(given.point)
+    if (!point) return bad('no-point', `Section ${number}: its datum point does not exist here.`)
+    const weight = ctx.read(given.weight, 'number')
+    if (!(weight > 0))
+      return bad('not-positive', `Section ${number}: its weight must be more than 0.`)
+    return good({ kind: 'tip', at: point.at, domed: given.end === 'domed', weight })
+  }
+  const { shift } = given
+  if ('body' in given) {
+    const on = exactBody(given.body, ctx)
+    if (!on.ok) return on
+    const picked = pickExactFaces(on.value.part, [given.face], ctx, 'sections')
+    if (!picked.ok) return picked
+    const loops = faceLoops(on.value.part, picked.value.items[0]!, ctx.op)
+    if (!loops)
+      return bad('no-loop', `Section ${number}: the edges of this face are no closed chain.`, [
+        { at: on.value.part.faces[picked.value.items[0]!]!.middle },
+      ])
+    return good({ kind: 'loops', loops, shift, warnings: picked.value.warnings })
+  }
+  const profile = ctx.profile(given.profile)
+  if (!profile) return bad('no-profile', `Section ${number}: its drawing does not exist here.`)
+  const drawn = regionsFor(given, ctx)
+  if (!drawn.ok) return withProfileFixes(drawn.diagnosis, profile, given.profile)
+  const { regions, warnings } = drawn.value
+  const [region] = regions
+  if (!region) return bad('open-profile', `Section ${number} encloses nothing: it is open.`)
+  if (regions.length > 1)
+    return bad(
+      'several',
+      `Section ${number} has ${regions.length} areas apart from each other; choose one of them.`,
+    )
+  const loop = (l: readonly Seg[]): Loop => ({
+    curves: l.map((s) => onFrame(s.curve, profile.frame)),
+    names: l.map((s) => s.name),
+    closed: true,
+  })
+  const loops = [region.outer, ...region.holes].map(loop)
+  return good({ kind: 'loops', loops, shift, warnings })
+}
+
+function regionsFor(
+  given: Extract<LoftSectionInput, { profile: string }>,
+  ctx: OpContext,
+): Outcome<{ regions: Region[]; warnings: Diagnosis[] }> {
+  const { shape } = ctx.profile(given.profile)!
+  if (given.areas.length > 0) {
+    const chosen = chosenAreas(shape, given.areas, `${ctx.op}:`, ctx.op)
+    return chosen.ok
+      ? good({ regions: chosen.value.areas, warnings: chosen.value.warnings })
+      : chosen
+  }
+  const areas = closedAreas(shape, `${ctx.op}:`)
+  return areas.ok ? good({ regions: areas.value, warnings: [] }) : areas
+}
+
+/** The edges round a face as closed chains, the longest first; null where they do not close. */
+function faceLoops(part: ExactPart, face: number, op: string): Loop[] | null {
+  let left = part.edges.flatMap((e, i) => {
+    if (!e.faces.includes(face) || e.faces.length !== 2) return []
+    const curve = edgeCurve(part, i)
+    const other = e.faces.find((f) => f !== face)
+    const name = part.faces[other ?? face]!.names[0] ?? '?'
+    return curve ? [{ curve, length: e.length, name: `${op}:on(${name})` }] : []
+  })
+  const loops: (Loop & { length: number })[] = []
+  while (left.length > 0) {
+    const o = ordered(left.map((l) => l.curve))
+    if (!o.closed) return null
+    const chain = o.from.map((k) => left[k]!)
+    loops.push({
+      curves: o.pieces,
+      names: chain.map((l) => l.name),
+      closed: true,
+      length: chain.reduce((sum, l) => sum + l.length, 0),
+    })
+    left = o.apart.map((k) => left[k]!)
+  }
+  return loops.sort((a, b) => b.length - a.length)
+}

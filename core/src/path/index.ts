@@ -1,0 +1,23 @@
+export { built, type Stop } from './build'
+export {
+  type Carrying,
+  foldAlong,
+  type Placed,
+  type SectionCurve,
+  type SweptFace,
+  sweptFaces,
+} from './carried'
+export {
+  type ChainFinding,
+  chainFindings,
+  KINK,
+  moved3,
+  type Ordered,
+  ordered,
+  TOUCH,
+  tightest,
+} from './chain'
+export { angleBetween, EvenFrames, type Moving } from './frames'
+export { type Helix, helixCurve, helixSize, onHelix } from './helix'
+export { joinedEnds } from './join'
+export { type Chain, mostRounding, rounded } from './round'

@@ -1,0 +1,241 @@
+import * as fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { Op } from '../workpiece'
+import { circles, outline, rectangle } from '../workpiece/flat.test-data'
+import { op } from '../workpiece/samples.test-data'
+import { base, block, diagnosis, exact, face, volume } from './exactroute.test-data'
+
+const level = (number: number, id: string, z: number | string): Op =>
+  op(number, 'plane', id, { how: 'offset', from: 'top', offset: z })
+const loft = (sections: object[], more: object = {}): Op =>
+  op(90, 'loft', 'skin', { sections, mode: 'new', ...more })
+const of = (...ids: string[]) => ids.map((profile) => ({ profile }))
+const point = (number: number, id: string, x: number, y: number, z: number): Op =>
+  op(number, 'point', id, { how: 'place', p1: { x, y, z } })
+
+describe('lofts', () => {
+  it('two circles, straight: a frustum', async () => {
+    const route = [
+      circles(10, 'a', 'top', [[0, 0, 20]]),
+      level(20, 'up', 60),
+      circles(30, 'b', 'up', [[0, 0, 10]]),
+      loft(of('a', 'b')),
+    ]
+    const v = await volume(route, 'skin')
+    expect(v / ((Math.PI * 60 * (400 + 200 + 100)) / 3)).toBeCloseTo(1, 6)
+  })
+  it('three squares: a prismoid by Simpson, exactly for a quadratic skin', async () => {
+    const square = (n: number, id: string, plane: string, s: number) =>
+      rectangle(n, id, plane, [-s / 2, -s / 2], [s, s])
+    const route = [
+      square(10, 'a', 'top', 20),
+      level(20, 'p', 30),
+      square(30, 'b', 'p', 30),
+      level(40, 'q', 60),
+      square(50, 'c', 'q', 20),
+      loft(of('a', 'b', 'c')),
+    ]
+    const p = await exact(route, 'skin')
+    // The side is 20 + 40 t (1 - t) at v = t: the integral of its square, times the height.
+    const want = 60 * (400 + (2 * 20 * 40) / 6 + 1600 / 30)
+    expect(p.measure.volume / want).toBeCloseTo(1, 8)
+    expect(p.faces.length).toBe(6)
+    expect(p.faces.map((f) => f.names[0]).sort()).toEqual([
+      'skin:end',
+      'skin:side1',
+      'skin:side2',
+      'skin:side3',
+      'skin:side4',
+      'skin:start',
+    ])
+  })
+  it('a slit of 50 x 2 to a circle of radius 35, 100 high, by direction: 172,023.29 mm³', async () => {
+    const to = [
+      level(20, 'up', 100),
+      circles(30, 'b', 'up', [[0, 0, 35]]),
+      loft(of('a', 'b'), { run: 'ruled' }),
+    ]
+    // By mixed areas, h / 3 (A0 + A01 + A1): corners go to the places of the circle seen in their direction.
+    const a = Math.atan2(1, 25)
+    const [r, n] = [35, 20000]
+    let mixed = 0
+    for (const [p, q, from, to] of [
+      [[-25, -1], [25, -1], a - Math.PI, -a],
+      [[25, -1], [25, 1], -a, a],
+      [[25, 1], [-25, 1], a, Math.PI - a],
+      [[-25, 1], [-25, -1], Math.PI - a, Math.PI + a],
+    ] as const)
+      for (let k = 0; k < n; k++) {
+        const w = from + ((k + 0.5) / n) * (to - from)
+        const f = (k + 0.5) / n
+        const [x, y] = [p[0] + f * (q[0] - p[0]), p[1] + f * (q[1] - p[1])]
+        const [cx, cy] = [r * Math.cos(w), r * Math.sin(w)]
+        const [dx, dy] = [(q[0] - p[0]) / n, (q[1] - p[1]) / n]
+        const [ex, ey] = [(-cy * (to - from)) / n, (cx * (to - from)) / n]
+        mixed += (x * ey - y * ex + cx * dy - cy * dx) / 4
+      }
+    const slit = rectangle(10, 'a', 'top', [-25, -1], [50, 2])
+    const want = (100 / 3) * (100 + mixed + Math.PI * r * r)
+    // Another program, and the kernel's own loft, gave this.
+    expect(want).toBeCloseTo(172023.29, 0)
+    expect((await volume([slit, ...to], 'skin')) / want).toBeCloseTo(1, 6)
+  })
+  it('sections drawn the other way round, and begun elsewhere, are run alike', async () => {
+    const square = [
+      [-10, -10],
+      [10, -10],
+      [10, 10],
+      [-10, 10],
+    ] as const
+    const back = [square[2], square[1], square[0], square[3]] as const
+    const route = [
+      outline(10, 'a', 'top', square),
+      level(20, 'up', 40),
+      outline(30, 'b', 'up', back),
+      loft(of('a', 'b')),
+    ]
+    expect(await volume(route, 'skin')).toBeCloseTo(16000, 5)
+    // Matched a quarter on it is twisted: half of the area is left half-way, which is told.
+    const turned = [...route.slice(0, 3), loft([{ profile: 'a' }, { profile: 'b', shift: 2 }])]
+    const d = await diagnosis(turned)
+    expect(['folds', 'twisted']).toContain(d.code)
+    expect(d.places.length).toBe(1)
+  })
+  it('a hole runs through all sections; a different number of holes is refused', async () => {
+    const ring = (n: number, id: string, plane: string) =>
+      circles(n, id, plane, [
+        [0, 0, 20],
+        [0, 0, 12],
+      ])
+    const route = [
+      ring(10, 'a', 'top'),
+      level(20, 'up', 50),
+      ring(30, 'b', 'up'),
+      loft(of('a', 'b')),
+    ]
+    expect((await volume(route, 'skin')) / (Math.PI * 50 * (400 - 144))).toBeCloseTo(1, 6)
+    const plain = [route[0]!, route[1]!, circles(30, 'b', 'up', [[0, 0, 20]]), route[3]!]
+    expect((await diagnosis(plain)).code).toBe('loops-differ')
+  })
+  it('to a point: a pyramid; domed: about half a ball', async () => {
+    const foot = rectangle(10, 'a', 'top', [-15, -15], [30, 30])
+    const tip = point(20, 'tip', 0, 0, 40)
+    const pyramid = [foot, tip, loft([{ profile: 'a' }, { point: 'tip' }])]
+    expect(await volume(pyramid, 'skin')).toBeCloseTo(12000, 4)
+    const round = [
+      circles(10, 'a', 'top', [[0, 0, 20]]),
+      point(20, 'tip', 0, 0, 20),
+      loft([{ profile: 'a' }, { point: 'tip', end: 'domed' }], {
+        begins: 'square',
+        beginPull: Math.PI / 2,
+      }),
+    ]
+    const ball = (2 / 3) * Math.PI * 8000
+    expect((await volume(round, 'skin')) / ball).toBeGreaterThan(0.97)
+    expect((await volume(round, 'skin')) / ball).toBeLessThan(1.03)
+  })
+  it('square ends: a tube of one section moved sideways leaves and comes square', async () => {
+    const route = [
+      circles(10, 'a', 'top', [[0, 0, 10]]),
+      level(20, 'up', 60),
+      circles(30, 'b', 'up', [[20, 0, 10]]),
+      loft(of('a', 'b'), { begins: 'square', ends: 'square' }),
+    ]
+    // Every level slice is the same circle (Cavalieri).
+    expect((await volume(route, 'skin')) / (Math.PI * 100 * 60)).toBeCloseTo(1, 5)
+  })
+  it('a ring of four circles about an axis closes smoothly', async () => {
+    const route: Op[] = []
+    for (let k = 0; k < 6; k++) {
+      route.push(
+        op(10 + 2 * k, 'plane', `p${k}`, {
+          how: 'angle',
+          from: 'front',
+          about: 'upright',
+          turn: `${60 * k} deg`,
+        }),
+      )
+      route.push(circles(11 + 2 * k, `c${k}`, `p${k}`, [[30, 0, 6]]))
+    }
+    route.push(loft(of(...[0, 1, 2, 3, 4, 5].map((k) => `c${k}`)), { ring: 'yes' }))
+    const v = await volume(route, 'skin')
+    expect(v / (2 * Math.PI ** 2 * 30 * 36)).toBeGreaterThan(0.97)
+    expect(v / (2 * Math.PI ** 2 * 30 * 36)).toBeLessThan(1.03)
+  })
+  it('through faces of bodies, joined to one', async () => {
+    const p = await exact([base, block], 'block')
+    const route = [
+      base,
+      block,
+      level(40, 'up', 50),
+      rectangle(50, 'top2', 'up', [20, 10], [20, 20]),
+      loft([{ body: 'block', face: face(p, 'block:end') }, { profile: 'top2' }], {
+        mode: 'join',
+        body: 'block',
+      }),
+    ]
+    // A frustum of 60 x 40 to 20 x 20 over 30: prismatoid.
+    const frustum = (30 / 6) * (2400 + 4 * (40 * 30) + 400)
+    expect((await volume(route, 'block')) / (48000 + frustum)).toBeCloseTo(1, 7)
+  })
+  it('any two polygons of as many corners, shrunk, shifted and turned a little: a prismatoid', async () => {
+    const size = fc.double({ min: 6, max: 25, noNaN: true })
+    const off = fc.double({ min: -6, max: 6, noNaN: true })
+    await fc.assert(
+      fc.asyncProperty(
+        fc.integer({ min: 3, max: 7 }),
+        size,
+        size,
+        off,
+        off,
+        fc.double({ min: -0.3, max: 0.3, noNaN: true }),
+        fc.boolean(),
+        async (n, r0, r1, dx, dy, turn, back) => {
+          const ring = (r: number, x: number, y: number, a: number) =>
+            Array.from({ length: n }, (_, k): [number, number] => {
+              const w = a + (2 * Math.PI * k) / n
+              return [x + r * Math.cos(w), y + r * Math.sin(w)]
+            })
+          const [low, high] = [ring(r0, 0, 0, 0.2), ring(r1, dx, dy, 0.2 + turn / n)]
+          const area = (p: readonly (readonly number[])[]) =>
+            p.reduce((s, a, k) => {
+              const b = p[(k + 1) % n]!
+              return s + (a[0]! * b[1]! - a[1]! * b[0]!) / 2
+            }, 0)
+          const mid = low.map((p, k) => [(p[0] + high[k]![0]) / 2, (p[1] + high[k]![1]) / 2])
+          const want = (40 / 6) * (area(low) + 4 * area(mid) + area(high))
+          const route = [
+            outline(10, 'a', 'top', low),
+            level(20, 'up', 40),
+            outline(30, 'b', 'up', back ? [...high].reverse() : high),
+            loft(of('a', 'b')),
+          ]
+          expect((await volume(route, 'skin')) / want).toBeCloseTo(1, 6)
+        },
+      ),
+      { numRuns: 12 },
+    )
+  })
+  it('says what cannot be', async () => {
+    const a = circles(10, 'a', 'top', [[0, 0, 20]])
+    const tip = point(20, 'tip', 0, 0, 40)
+    const code = async (sections: object[], more: object = {}) =>
+      (
+        await diagnosis([
+          a,
+          tip,
+          level(30, 'up', 30),
+          circles(40, 'b', 'up', [[0, 0, 9]]),
+          loft(sections, more),
+        ])
+      ).code
+    expect(await code([{ profile: 'a' }])).toBe('too-few')
+    expect(await code([{ point: 'tip' }, { point: 'tip' }])).toBe('too-few')
+    expect(await code([{ profile: 'a' }, { point: 'tip' }, { profile: 'b' }])).toBe('tip-inside')
+    expect(await code(of('a', 'nowhere'))).toBe('no-profile')
+    expect(await code(of('a', 'b'), { ring: 'yes' })).toBe('too-few')
+    expect(await code(of('a', 'b'), { begins: 'square', beginPull: 0 })).toBe('not-positive')
+    expect(await code(of('a', 'a'))).toBe('same-place')
+    expect(await code(of('a', 'b', 'b'))).toBe('same-place')
+  })
+})

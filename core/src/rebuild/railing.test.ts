@@ -1,0 +1,120 @@
+import { describe, expect, it } from 'vitest'
+import type { Op } from '../workpiece'
+import { circles } from '../workpiece/flat.test-data'
+import { op } from '../workpiece/samples.test-data'
+import { built, diagnosis, exact, piece } from './exactroute.test-data'
+
+const level = (number: number, id: string, z: number): Op =>
+  op(number, 'plane', id, { how: 'offset', from: 'top', offset: z })
+const rail = (number: number, id: string, places: [number, number, number][], by = 'spline'): Op =>
+  op(number, 'path', id, {
+    how: 'stops',
+    stops: places.map(([x, y, z], i) => ({ x, y, z, rel: false, by: i === 0 ? 'line' : by })),
+  })
+const loft = (rails: string[], more: object = {}): Op =>
+  op(90, 'loft', 'skin', {
+    sections: [{ profile: 'a' }, { profile: 'b' }],
+    rails,
+    mode: 'new',
+    ...more,
+  })
+/** Two circles of radius 20, 100 apart. */
+const ends = [
+  circles(10, 'a', 'top', [[0, 0, 20]]),
+  level(20, 'up', 100),
+  circles(30, 'b', 'up', [[0, 0, 20]]),
+]
+/** x = +-(20 + 10 sin(pi z / 100)) at z. */
+const bulge = (side: 1 | -1, n = 24): [number, number, number][] =>
+  Array.from({ length: n + 1 }, (_, i) => {
+    const z = (100 * i) / n
+    return [side * (20 + 10 * Math.sin((Math.PI * z) / 100)), 0, z]
+  })
+const says = async (route: Op[]) => (await built(piece(route))).reports.at(-1)!
+
+describe('rails', () => {
+  it('two alike on opposite sides: what is turned about the axis, 221,371.669 mm³', async () => {
+    const p = await exact(
+      [...ends, rail(40, 'r1', bulge(1)), rail(50, 'r2', bulge(-1)), loft(['r1', 'r2'])],
+      'skin',
+    )
+    // 100 pi (450 + 800 / pi), closed form of the turned body.
+    expect(100 * Math.PI * (450 + 800 / Math.PI)).toBeCloseTo(221371.669, 2)
+    expect(p.measure.volume / 221371.669).toBeCloseTo(1, 4)
+    const r = await says([
+      ...ends,
+      rail(40, 'r1', bulge(1)),
+      rail(50, 'r2', bulge(-1)),
+      loft(['r1', 'r2']),
+    ])
+    expect(r.consequence).toMatch(/^2 sections, 2 rails met within 0\.0\d+ mm/)
+  })
+  it('one rail mirrored counts as two; alone it works about the middle', async () => {
+    const mirrored = await exact(
+      [...ends, rail(40, 'r1', bulge(1)), loft(['r1'], { mirror: 'side' })],
+      'skin',
+    )
+    expect(mirrored.measure.volume / 221371.669).toBeCloseTo(1, 4)
+    const alone = await exact([...ends, rail(40, 'r1', bulge(1)), loft(['r1'])], 'skin')
+    expect(alone.measure.volume / 221371.669).toBeCloseTo(1, 4)
+  })
+  it('four rails, two of them straight: wide one way only, ellipses of 165,663.706 mm³ at most', async () => {
+    const straight = (x: number, y: number): [number, number, number][] => [
+      [x, y, 0],
+      [x, y, 100],
+    ]
+    const p = await exact(
+      [
+        ...ends,
+        rail(40, 'r1', bulge(1)),
+        rail(50, 'r2', bulge(-1)),
+        rail(60, 'r3', straight(0, 20), 'line'),
+        rail(70, 'r4', straight(0, -20), 'line'),
+        loft(['r1', 'r2', 'r3', 'r4']),
+      ],
+      'skin',
+    )
+    // Slices wider in x only: an ellipse has pi a b; blends make it within a few parts of a hundred of that.
+    const ellipses = 20 * Math.PI * 100 * (20 + 20 / Math.PI)
+    expect(ellipses).toBeCloseTo(165663.706, 2)
+    expect(Math.abs(p.measure.volume / ellipses - 1)).toBeLessThan(0.03)
+  })
+  it('a gap is told with size, section and place; the fix leads the rail through', async () => {
+    const off = bulge(1).map(([x, y, z]): [number, number, number] => [
+      x + (z === 100 ? 0.3 : 0),
+      y,
+      z,
+    ])
+    const route = [...ends, rail(40, 'r1', off), rail(50, 'r2', bulge(-1)), loft(['r1', 'r2'])]
+    const d = await diagnosis(route)
+    expect(d.code).toBe('rail-gap')
+    expect(d.message).toContain('misses section 2 by 0.3')
+    expect(d.places.length).toBe(2)
+    const mended = [...route.slice(0, -1), loft(['r1', 'r2'], d.fixes[0]!.inputs)]
+    const r = await says(mended)
+    expect([r.status, r.diagnoses[0]!.code]).toEqual(['warn', 'rail-joined'])
+  })
+  it('kinks, rails that double back or lie on each other are told before anything is built', async () => {
+    const kinked = rail(
+      40,
+      'r1',
+      [
+        [20, 0, 0],
+        [30, 0, 50],
+        [20, 0, 100],
+      ],
+      'line',
+    )
+    const d = await diagnosis([...ends, kinked, loft(['r1'])])
+    expect([d.code, d.places[0]!.at]).toEqual(['kinked-rail', [30, 0, 50]])
+    const same = [...ends, rail(40, 'r1', bulge(1)), rail(50, 'r2', bulge(1)), loft(['r1', 'r2'])]
+    expect((await diagnosis(same)).code).toBe('rails-alike')
+    const short = rail(40, 'r1', [
+      [20, 0, 0],
+      [24, 0, 30],
+      [20, 0, 60],
+    ])
+    expect((await diagnosis([...ends, short, loft(['r1'])])).code).toBe('rail-gap')
+    expect((await diagnosis([...ends, loft(['nothing'])])).code).toBe('no-path')
+  })
+})

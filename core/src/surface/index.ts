@@ -1,0 +1,48 @@
+export { Way } from './arclength'
+export { Interpolation } from './band'
+export {
+  averagedBasis,
+  type Basis,
+  basisOf,
+  breaksOf,
+  countOf,
+  evenBasis,
+  greville,
+  halved,
+  PROBES,
+} from './basis'
+export { onFrame, polyline3, polynomial3 } from './convert'
+export {
+  type Arc3,
+  type At,
+  arcFrom3,
+  arcThrough3,
+  at3,
+  bend3,
+  type Curve3,
+  end3,
+  fitted3,
+  interpolated3,
+  length3,
+  place3,
+  reversed3,
+  start3,
+  through3,
+  way3,
+} from './curve3'
+export * from './loft'
+export {
+  areaVector,
+  betweenV,
+  evaluate,
+  type Field,
+  fitted,
+  fittedBeside,
+  fluxThrough,
+  interpolated,
+  type Jet,
+  jet,
+  type Patch,
+  pointOn,
+  rowAt,
+} from './patch'

@@ -1,0 +1,72 @@
+import { cross3, dot3, norm3, type P3 } from '../../math'
+import { basisOf } from '../basis'
+import { areaVector, evaluate, jet, type Patch } from '../patch'
+
+/** Places looked at along u and v of each patch. */
+const [NU, NV] = [24, 32]
+/** Sine between the lines of a patch under which it is as good as folded. */
+const FLAT = 1e-3
+/** Share of its neighbours' area under which a slice is a waist that a twist makes. */
+const WAIST = 0.5
+
+/** Where a skin folds over or is drawn in by a twist. */
+export interface Fold {
+  code: 'fold' | 'twist'
+  at: P3
+  /** Of a twist: the share of area that is left. */
+  left?: number
+}
+
+/** The first fold of a patch: where its normal turns over from one place to the next, or its lines run along each other. */
+export function foldIn(s: Patch): Fold | null {
+  const j = jet()
+  const p = (a: Float64Array): P3 => [a[0]!, a[1]!, a[2]!]
+  const row: (P3 | null)[] = []
+  let before: (P3 | null)[] = []
+  for (let b = 1; b < NV; b++) {
+    row.length = 0
+    for (let a = 0; a <= NU; a++) {
+      evaluate(s, a / NU, b / NV, 1, j)
+      const [u, v] = [p(j.u), p(j.v)]
+      const n = cross3(u, v)
+      const size = norm3(u) * norm3(v)
+      if (size > 0 && norm3(n) < FLAT * size) return { code: 'fold', at: p(j.p) }
+      const left = row[a - 1]
+      const under = before[a]
+      if ((left && dot3(left, n) < 0) || (under && dot3(under, n) < 0))
+        return { code: 'fold', at: p(j.p) }
+      row.push(norm3(n) > 0 ? n : null)
+    }
+    before = [...row]
+  }
+  return null
+}
+
+/** Where closed slices between two sections are drawn in: the sections are turned against each other. */
+export function twistIn(patches: readonly Patch[], params: readonly number[]): Fold | null {
+  const j = jet()
+  const slice = (v: number): { area: number; middle: P3 } => {
+    const spots: P3[] = []
+    for (const s of patches)
+      for (let a = 0; a < NU; a++) {
+        evaluate(s, a / NU, v, 0, j)
+        spots.push([j.p[0]!, j.p[1]!, j.p[2]!])
+      }
+    const sides = spots.map((a, i) => ({ basis: LINE, poles: [a, spots[(i + 1) % spots.length]!] }))
+    const sum = spots.reduce((m, q) => [m[0] + q[0], m[1] + q[1], m[2] + q[2]] as const, [
+      0, 0, 0,
+    ] as P3)
+    const n = spots.length
+    return { area: norm3(areaVector(sides)), middle: [sum[0] / n, sum[1] / n, sum[2] / n] }
+  }
+  for (let i = 1; i < params.length; i++) {
+    const [a, b] = [slice(params[i - 1]!).area, slice(params[i]!).area]
+    for (const f of [0.25, 0.5, 0.75]) {
+      const now = slice(params[i - 1]! + f * (params[i]! - params[i - 1]!))
+      const least = Math.min(a, b)
+      if (now.area < WAIST * least) return { code: 'twist', at: now.middle, left: now.area / least }
+    }
+  }
+  return null
+}
+const LINE = basisOf(1)

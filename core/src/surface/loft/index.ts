@@ -1,0 +1,16 @@
+export { type Fold, foldIn, twistIn } from './folds'
+export { type Loop, type Ring, ringOf } from './loop'
+export { type Matched, matched } from './match'
+export { type Crossing, crossing, type Guide, guideOf, Railed, tipCrossing } from './rails'
+export {
+  type EndHold,
+  isTip,
+  MET,
+  type Running,
+  type Section,
+  type Side,
+  sectionSteps,
+  sidesOf,
+  skinned,
+  type Tip,
+} from './skin'

@@ -1,0 +1,311 @@
+import { norm3, type P3, placeAt, scale3, sub3 } from '../../math'
+import { Interpolation } from '../band'
+import {
+  averagedBasis,
+  type Basis,
+  basisOf,
+  breaksOf,
+  countOf,
+  greville,
+  halved,
+  PROBES,
+} from '../basis'
+import { at3, bend3, type Curve3, place3 } from '../curve3'
+import type { Patch } from '../patch'
+import type { Matched } from './match'
+
+/** What is matched across the sections between two places of each. */
+export interface Side {
+  /** Of each section, the place at u from 0 to 1 along the side. */
+  place: ((u: number) => P3)[]
+  /** Derivatives by u at both ends, first and second. */
+  ends: { first: [P3, P3]; last: [P3, P3] }[]
+  /** Where pieces join on it, in u, all sections together. */
+  joints: number[]
+  names: string[]
+}
+
+/** A section that is one place: where a loft runs to a point. */
+export interface Tip {
+  tip: P3
+}
+export type Section = Matched | Tip
+export const isTip = (s: Section): s is Tip => 'tip' in s
+
+/** How near sections are met, mm. */
+export const MET = 1e-5
+/** Degree along the sections. */
+const DEGREE = 5
+/** Joints nearer than this in u are one. */
+const SAME = 1e-4
+
+/** The sides of matched sections: as many as places are matched, less one for open ones. */
+export function sidesOf(sections: readonly Section[]): Side[] {
+  const real = sections.filter((s): s is Matched => !isTip(s))
+  const closed = real[0]!.ring.closed
+  const n = real[0]!.breaks.length - (closed ? 0 : 1)
+  return Array.from({ length: n }, (_, j) => {
+    const span = (m: Matched): [number, number] => [
+      m.breaks[j]!,
+      j + 1 < m.breaks.length ? m.breaks[j + 1]! : m.breaks[0]! + 1,
+    ]
+    const joints = new Set<number>()
+    const names: string[] = []
+    const of = (s: Section) => {
+      if (isTip(s)) return { place: () => s.tip, end: { first: [O, O], last: [O, O] } as const }
+      const [from, to] = span(s)
+      const { way, curves } = s.ring
+      for (const start of way.starts)
+        for (const at of [start, start + 1]) {
+          const u = (at - from) / (to - from)
+          if (u > SAME && u < 1 - SAME && ![...joints].some((x) => Math.abs(x - u) < SAME))
+            joints.add(u)
+        }
+      const place = (u: number) => {
+        const at = from + u * (to - from)
+        return way.place(at > 1 + 1e-12 ? at - 1 : at)
+      }
+      const length = (to - from) * way.length
+      return { place, end: endsOf(curves, way.at.bind(way), from, to, length) }
+    }
+    const made = sections.map(of)
+    const [from, to] = span(real[0]!)
+    const starts = real[0]!.ring.way.starts
+    for (const [i, name] of real[0]!.ring.names.entries()) {
+      const within = [0, 1].some(
+        (turn) => starts[i]! + turn < to - SAME && starts[i + 1]! + turn > from + SAME,
+      )
+      if (within && !names.includes(name)) names.push(name)
+    }
+    return {
+      place: made.map((m) => m.place),
+      ends: made.map((m) => m.end as Side['ends'][number]),
+      joints: [...joints].sort((a, b) => a - b),
+      names,
+    }
+  })
+}
+
+const O: P3 = [0, 0, 0]
+
+/** Derivatives of a side by u where it begins and ends, on the pieces that lie on it. */
+function endsOf(
+  curves: readonly Curve3[],
+  at: (share: number) => { curve: number; t: number },
+  from: number,
+  to: number,
+  length: number,
+): Side['ends'][number] {
+  const inside = 1e-9
+  const read = (share: number, begins: boolean): [P3, P3] => {
+    const { curve, t } = at(((share % 1) + 1) % 1)
+    const c = curves[curve]!
+    // A share within rounding of a joint is read on the side it belongs to.
+    const end = begins ? (t > 1 - 1e-7 ? 0 : t) : t < 1e-7 ? 1 : t
+    const on = begins
+      ? t > 1 - 1e-7
+        ? curves[(curve + 1) % curves.length]!
+        : c
+      : t < 1e-7
+        ? curves[(curve + curves.length - 1) % curves.length]!
+        : c
+    const { d1 } = at3(on, end)
+    return [scale3(d1, length / (norm3(d1) || 1)), scale3(bend3(on, end), length * length)]
+  }
+  return { first: read(from + inside, true), last: read(to - inside, false) }
+}
+
+/** How the poles of a side follow from values at places, and derivatives at both ends. */
+class AlongSide {
+  readonly basis: Basis
+  readonly #system: Interpolation
+  readonly #at: number[]
+
+  constructor(basis: Basis) {
+    this.basis = basis
+    const g = greville(basis)
+    const n = g.length
+    this.#at = [0, 0, 0, ...g.slice(3, n - 3), 1, 1, 1]
+    const orders = [0, 1, 2, ...Array<number>(n - 6).fill(0), 2, 1, 0]
+    this.#system = new Interpolation(basis, this.#at, orders)
+  }
+
+  poles(place: (u: number) => P3, { first, last }: Side['ends'][number]): P3[] {
+    const n = this.#at.length
+    const x = new Float64Array(3 * n)
+    for (const [i, u] of this.#at.entries()) x.set(place(u), 3 * i)
+    x.set(first[0], 3)
+    x.set(first[1], 6)
+    x.set(last[1], 3 * (n - 3))
+    x.set(last[0], 3 * (n - 2))
+    this.#system.solve(x)
+    return Array.from({ length: n }, (_, i) => placeAt(x, i))
+  }
+}
+
+/** Poles along u of all sections of a side over one basis, each section met within 1e-5 mm. */
+export function sidePoles(side: Side): { basis: Basis; rows: P3[][]; off: number } {
+  const times = DEGREE - 1
+  let basis = basisOf(
+    DEGREE,
+    side.joints.map((at) => ({ at, times })),
+  )
+  if (breaksOf(basis).length < 3) basis = halved(basis, new Set([0]))
+  for (let round = 0; ; round++) {
+    const along = new AlongSide(basis)
+    const rows = side.place.map((p, i) => along.poles(p, side.ends[i]!))
+    const breaks = breaksOf(basis)
+    const worse = new Set<number>()
+    let off = 0
+    for (const [i, row] of rows.entries()) {
+      const c: Curve3 = { kind: 'spline', basis, poles: row }
+      for (let k = 1; k < breaks.length; k++)
+        for (const f of PROBES) {
+          const u = breaks[k - 1]! + f * (breaks[k]! - breaks[k - 1]!)
+          const d = norm3(sub3(place3(c, u), side.place[i]!(u)))
+          off = Math.max(off, d)
+          if (d > MET) worse.add(k - 1)
+        }
+    }
+    if (worse.size === 0 || round === 8) return { basis, rows, off }
+    basis = halved(basis, worse)
+  }
+}
+
+/** What holds a loft's end: nothing, or a direction the skin leaves it in (mm a unit of v), the same all along or by the place. */
+export type EndHold = null | ((u: number, side: number) => P3)
+
+/** How the skin runs from section to section. */
+export interface Running {
+  /** Straight from each to the next. */
+  ruled: boolean
+  /** On from the last to the first. */
+  ring: boolean
+  first: EndHold
+  last: EndHold
+}
+
+/** How far sections that follow each other are apart on the whole, mm; of a ring, the last and the first too. */
+export function sectionSteps(sides: readonly Side[], ring: boolean): number[] {
+  const n = sides[0]!.place.length
+  return Array.from({ length: ring ? n : n - 1 }, (_, i) => {
+    let sum = 0
+    for (const side of sides)
+      for (let k = 0; k < 8; k++) {
+        const u = (k + 0.5) / 8
+        sum += norm3(sub3(side.place[(i + 1) % n]!(u), side.place[i]!(u)))
+      }
+    return sum / (8 * sides.length)
+  })
+}
+
+/** Parameters of the sections from 0 to 1, by those steps. */
+function sectionParams(steps: readonly number[]): number[] {
+  const whole = steps.reduce((a, b) => a + b, 0)
+  const out = [0]
+  for (const s of steps) out.push(out[out.length - 1]! + s / whole)
+  out[out.length - 1] = 1
+  return out
+}
+
+/** The skin through the sections, a patch a side. */
+export function skinned(
+  sides: readonly Side[],
+  { ruled, ring, first, last }: Running,
+): { patches: Patch[]; params: number[]; off: number } {
+  const params = sectionParams(sectionSteps(sides, ring))
+  let off = 0
+  const patches = sides.map((side, s) => {
+    const made = sidePoles(side)
+    off = Math.max(off, made.off)
+    const rows = ring ? [...made.rows, made.rows[0]!] : made.rows
+    const nu = countOf(made.basis)
+    const across = new AcrossSections(params, ruled, {
+      first: ring || first !== null,
+      last: ring || last !== null,
+    })
+    const nv = countOf(across.basis)
+    const poles = new Float64Array(3 * nu * nv)
+    const along = new Interpolation(made.basis, greville(made.basis))
+    const held = (hold: EndHold) => {
+      if (!hold) return null
+      const x = new Float64Array(3 * nu)
+      for (const [i, u] of greville(made.basis).entries()) x.set(hold(u, s), 3 * i)
+      along.solve(x)
+      return x
+    }
+    const [d0, d1] = [held(first), held(last)]
+    for (let i = 0; i < nu; i++) {
+      const column = rows.map((r) => r[i]!)
+      const slope = ring ? ringSlope(column, params) : null
+      const start = slope ?? (d0 ? placeAt(d0, i) : null)
+      const end = slope ?? (d1 ? placeAt(d1, i) : null)
+      const made = across.poles(column, start, end)
+      for (let j = 0; j < nv; j++) poles.set(made[j]!, 3 * (i * nv + j))
+    }
+    return { u: made.basis, v: across.basis, poles }
+  })
+  return { patches, params, off }
+}
+
+/** Interpolation from section to section. */
+class AcrossSections {
+  readonly basis: Basis
+  readonly #system: Interpolation | null
+  readonly #held: { first: boolean; last: boolean }
+
+  constructor(params: readonly number[], ruled: boolean, held: { first: boolean; last: boolean }) {
+    this.#held = ruled ? { first: false, last: false } : held
+    if (ruled) {
+      this.basis = basisOf(
+        1,
+        params.slice(1, -1).map((at) => ({ at })),
+      )
+      this.#system = null
+      return
+    }
+    const n = params.length
+    const at = [...params]
+    const orders = params.map(() => 0)
+    if (this.#held.first) {
+      at.splice(1, 0, params[0]!)
+      orders.splice(1, 0, 1)
+    }
+    if (this.#held.last) {
+      at.splice(at.length - 1, 0, params[n - 1]!)
+      orders.splice(orders.length - 1, 0, 1)
+    }
+    this.basis = averagedBasis(3, at)
+    this.#system = new Interpolation(this.basis, at, orders)
+  }
+
+  poles(places: readonly P3[], first: P3 | null, last: P3 | null): P3[] {
+    if (!this.#system) return [...places]
+    const rows: P3[] = [...places]
+    if (this.#held.first) rows.splice(1, 0, first ?? O)
+    if (this.#held.last) rows.splice(rows.length - 1, 0, last ?? O)
+    const x = Float64Array.from(rows.flat())
+    this.#system.solve(x)
+    return rows.map((_, i) => placeAt(x, i))
+  }
+}
+
+/** How a closed run of places goes through its first, by v: the cubic through five rounds of them, in the middle one. */
+function ringSlope(places: readonly P3[], params: readonly number[]): P3 {
+  const rounds = 5
+  const n = places.length - 1
+  const at: number[] = []
+  const all: P3[] = []
+  for (let r = 0; r < rounds; r++)
+    for (let i = 0; i < n; i++) {
+      at.push((r + params[i]!) / rounds)
+      all.push(places[i]!)
+    }
+  at.push(1)
+  all.push(places[0]!)
+  const basis = averagedBasis(3, at)
+  const x = Float64Array.from(all.flat())
+  new Interpolation(basis, at).solve(x)
+  const c: Curve3 = { kind: 'spline', basis, poles: all.map((_, i) => placeAt(x, i)) }
+  return scale3(at3(c, Math.floor(rounds / 2) / rounds).d1, 1 / rounds)
+}

@@ -1,0 +1,191 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, type Page, test } from '@playwright/test'
+import { add, commit, drawLines, line, newWorkpiece, stage } from './bench'
+
+const canvasOf = (page: Page) => page.getByRole('region', { name: 'Stage' }).locator('canvas')
+
+const axe = async (page: Page) => {
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(
+    violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`),
+  ).toEqual([])
+}
+
+/** Types places of a path, one after the other. */
+async function places(page: Page, texts: string[]): Promise<void> {
+  const entry = page.getByLabel('Type a place of the path')
+  for (const t of texts) {
+    await entry.fill(t)
+    await entry.press('Enter')
+    await expect(entry).toHaveValue('')
+  }
+}
+
+test('a lead is drawn in space by mouse and by typing, its corners rounded, and a wire swept along it', async ({
+  page,
+}) => {
+  test.slow()
+  await newWorkpiece(page)
+  await stage(page, 'Draw')
+  await add(page, 'w')
+  await expect(line(page, 'Path 1')).toContainText('40 mm long')
+
+  // On the level sheet, seen from above; then on one that stands, seen from the front.
+  await page.getByRole('button', { name: 'top', exact: true }).click()
+  await page.getByRole('button', { name: 'Draw on the Stage' }).click()
+  const box = (await canvasOf(page).boundingBox())!
+  const at = { x: box.x + box.width * 0.62, y: box.y + box.height * 0.3 }
+  await page.mouse.move(at.x, at.y)
+  await expect(page.getByTestId('hover')).toHaveText(/^-?\d+, \d+, 0$/)
+  const hover = (await page.getByTestId('hover').textContent())!
+  await page.mouse.down()
+  await page.mouse.up()
+  await expect(page.getByLabel('Place 3 x', { exact: true })).toHaveValue(hover.split(', ')[0]!)
+  await expect(page.getByLabel('Place 3 y', { exact: true })).toHaveValue(hover.split(', ')[1]!)
+  // A drag turns the view and adds nothing.
+  await page.mouse.move(at.x, at.y)
+  await page.mouse.down()
+  await page.mouse.move(at.x + 60, at.y + 20, { steps: 4 })
+  await page.mouse.up()
+  await expect(page.getByLabel('Place 4 x', { exact: true })).toHaveCount(0)
+  await page.getByRole('button', { name: 'front', exact: true }).click()
+  await page.keyboard.press('q')
+  await expect(page.getByLabel('The sheet lies')).toHaveValue('front')
+  await page.mouse.move(at.x, at.y)
+  await expect(page.getByTestId('hover')).toHaveText(/, -?\d+, [1-9]\d*$/)
+  await page.mouse.down()
+  await page.mouse.up()
+  await expect(page.getByLabel('Place 4 z', { exact: true })).not.toHaveValue('0')
+  await page.getByRole('button', { name: 'Done drawing' }).click()
+
+  // Once more by numbers only.
+  for (const n of [4, 3]) await page.getByRole('button', { name: `Take out place ${n}` }).click()
+  await places(page, ['+0 30 0', '+0 0 25'])
+  await expect(line(page, 'Path 1')).toContainText('95 mm long')
+  await axe(page)
+
+  // In plan the second place is dragged, and the others stay where they are.
+  const spot = (await page.getByTestId('plan-2').boundingBox())!
+  const [cx, cy] = [spot.x + spot.width / 2, spot.y + spot.height / 2]
+  // 30 mm lie between places 2 and 3.
+  const px = (spot.y - (await page.getByTestId('plan-3').boundingBox())!.y) / 30
+  await page.mouse.move(cx, cy)
+  await page.mouse.down()
+  await page.mouse.move(cx + 10 * px, cy + 4 * px, { steps: 5 })
+  await page.mouse.up()
+  await expect(page.getByLabel('Place 2 x', { exact: true })).toHaveValue(/^(49\.9|50|50\.1)$/)
+  await expect(page.getByLabel('Place 2 y', { exact: true })).toHaveValue(/^-(3\.9|4|4\.1)$/)
+  await expect(page.getByLabel('Place 3 x', { exact: true })).toHaveValue(/^-(9\.9|10|10\.1)$/)
+  await expect(page.getByLabel('Place 3 y', { exact: true })).toHaveValue(/^(33\.9|34|34\.1)$/)
+  await page.keyboard.press('Control+z')
+  await expect(line(page, 'Path 1')).toContainText('95 mm long')
+  await page.getByRole('button', { name: /^Round the corners by 5 mm/ }).click()
+  await commit(page, 'Corners', '8')
+  // Two corners of 90 degrees: 16 less and 4 pi more each.
+  const way = 95 - 32 + 8 * Math.PI
+  await expect(line(page, 'Path 1')).toContainText(
+    `${Math.round(way * 100) / 100} mm long, least radius 8 mm`,
+  )
+
+  await stage(page, 'Form')
+  await add(page, 's')
+  await expect(line(page, 'Sweep 1')).toContainText(
+    `+${((4 * Math.PI * way) / 1000).toFixed(1)} cm³`,
+    {
+      timeout: 60_000,
+    },
+  )
+  // It bends with 8: a wire of 17 would fold, and says where.
+  await commit(page, 'Diameter', '17')
+  await expect(line(page, 'Sweep 1')).toContainText('fails', { timeout: 60_000 })
+  await expect(page.getByText(/^Fails. The section.*bends with a radius of 8/)).toBeVisible()
+  await commit(page, 'Diameter', '6')
+  await page.getByLabel('Section', { exact: true }).selectOption('rectangle')
+  await commit(page, 'Width', '6')
+  await commit(page, 'Height', '2')
+  await expect(line(page, 'Sweep 1')).toContainText(`+${((12 * way) / 1000).toFixed(1)} cm³`, {
+    timeout: 60_000,
+  })
+  await page.getByRole('button', { name: 'Station', exact: true }).click()
+  await page.getByRole('button', { name: 'Station', exact: true }).click()
+  await commit(page, 'Station 2 width', '2')
+  await expect(line(page, 'Sweep 1')).toContainText(`+${((18 * way) / 1000).toFixed(1)} cm³`, {
+    timeout: 60_000,
+  })
+
+  // Its upright sides do not lean against a pull along z; looked at with stripes and by their lean.
+  await stage(page, 'Gauge')
+  await page.getByRole('button', { name: '+ Draft' }).click()
+  await expect(page.getByTestId('gauge-draft')).toContainText('0.00°')
+  // It widens evenly along its middle: where a bend begins its sides, which are longer or shorter, kink a little.
+  await page.getByRole('button', { name: '+ Continuity' }).click()
+  await expect(page.getByTestId('gauge-seams')).toHaveText('G0')
+  await page.getByTestId('gauge-seams').click()
+  await expect(page.getByText(/\d+ seams/)).toBeVisible()
+  await page
+    .getByText(/along round1 \/ /)
+    .first()
+    .hover()
+  await page.keyboard.press('e')
+  await expect(page.getByTestId('look')).toContainText('Mirrored stripes')
+  await page.keyboard.press('Shift+E')
+  await expect(page.getByTestId('look')).toContainText('leans less')
+  await axe(page)
+  await page.keyboard.press('Shift+E')
+  await expect(page.getByTestId('look')).toHaveCount(0)
+})
+
+test('three drawings are lofted, reordered on the rack, turned on, and closed by a point', async ({
+  page,
+}) => {
+  test.slow()
+  await newWorkpiece(page)
+  const drawn = async (on: string, size: number) => {
+    await stage(page, 'Draw')
+    await add(page, 'p')
+    await page.getByLabel('On', { exact: true }).selectOption({ label: on })
+    const [a, b] = [-size / 2, size / 2]
+    await drawLines(page, [`${a} ${a}`, `${b} ${a}`, `${b} ${b}`, `${a} ${b}`, `${a} ${a}`])
+    await page.keyboard.press('Escape')
+  }
+  const plane = async (name: string, height: string) => {
+    await stage(page, 'Draw')
+    await add(page, 'd')
+    await page.getByLabel('From', { exact: true }).selectOption('top')
+    await commit(page, 'Distance', height)
+    await expect(line(page, name)).toContainText(`${height}`)
+  }
+  await drawn('top', 20)
+  await plane('Datum plane 1', '30')
+  await drawn('Datum plane 1', 30)
+  await plane('Datum plane 2', '60')
+  await drawn('Datum plane 2', 20)
+
+  // All drawings nothing uses yet are taken, in their order: side 20 + 40 t (1 - t), by Simpson's rule for its square.
+  await stage(page, 'Form')
+  await add(page, 'l')
+  await expect(page.getByTestId('section-of-loft')).toHaveCount(3)
+  await expect(line(page, 'Loft 1')).toContainText('3 sections, +43.2 cm³', { timeout: 60_000 })
+  await axe(page)
+
+  // The wide one is dragged to the end: the skin would have to come back through itself.
+  const grip = async (n: number) => {
+    const box = (await page.getByRole('button', { name: `Move section ${n}` }).boundingBox())!
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+  }
+  const [from, to] = [await grip(2), await grip(3)]
+  await page.mouse.move(from.x, from.y)
+  await page.mouse.down()
+  await page.mouse.move(from.x, from.y + 8, { steps: 3 })
+  await page.mouse.move(to.x, to.y + 4, { steps: 5 })
+  await page.mouse.up()
+  await expect(line(page, 'Loft 1')).not.toContainText('+43.2 cm³', { timeout: 60_000 })
+  await page.keyboard.press('Control+z')
+  await expect(line(page, 'Loft 1')).toContainText('+43.2 cm³', { timeout: 60_000 })
+
+  // Matched two corners on it is twisted, which is said with the place.
+  await page.getByLabel('Matching of section 2 turned on by').fill('2')
+  await expect(line(page, 'Loft 1')).toContainText('fails', { timeout: 60_000 })
+  await page.keyboard.press('Control+z')
+  await expect(line(page, 'Loft 1')).toContainText('+43.2 cm³', { timeout: 60_000 })
+})

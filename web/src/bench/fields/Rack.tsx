@@ -1,0 +1,159 @@
+import { arrayMove, useSortable } from '@dnd-kit/sortable'
+import { CSS } from '@dnd-kit/utilities'
+import type { P2 } from '@ivory/core/math'
+import type { Op } from '@ivory/core/workpiece'
+import { GripVertical, X } from 'lucide-react'
+import type { ReactNode } from 'react'
+import { setInputs, useSession } from '../../session/session'
+import { Choice } from '../../ui/controls'
+import { Sortable } from '../../ui/Sortable'
+import { faceName, opName } from '../names'
+
+type SectionDoc =
+  | { profile: string; shift?: number }
+  | { body: string; face: { face: string }; shift?: number }
+  | { point: string; end?: 'pointed' | 'domed' }
+
+/** The sections of a loft as a rack of small outlines in their order: dragged or stepped, matching turned on. */
+export function Rack({ op }: { op: Op }) {
+  const doc = useSession((s) => s.doc)
+  const available = useSession((s) => s.settled?.available[op.id])
+  const sections = (op.inputs.sections as SectionDoc[] | undefined) ?? []
+  const put = (next: SectionDoc[]) => setInputs(op.id, { sections: next })
+  // Told apart by their order: the same drawing may come twice.
+  const ids = sections.map((_, i) => i + 1)
+  const moveRow = (from: number, to: number) => put(arrayMove(sections, from, to))
+  const amend = (i: number, change: object) =>
+    put(sections.map((s, k) => (k === i ? ({ ...s, ...change } as SectionDoc) : s)))
+  const nameOf = (s: SectionDoc) =>
+    'profile' in s
+      ? opName(doc, s.profile)
+      : 'point' in s
+        ? opName(doc, s.point)
+        : faceName(doc!, s.face.face)
+  const more = [
+    ...(available?.profiles ?? []).map((id) => ({
+      value: `profile ${id}`,
+      label: opName(doc, id),
+    })),
+    ...(available?.points ?? []).map((id) => ({ value: `point ${id}`, label: opName(doc, id) })),
+  ]
+  const add = (value: string) => {
+    const [kind, id] = value.split(' ') as [string, string]
+    const next: SectionDoc =
+      kind === 'profile' ? { profile: id, shift: 0 } : { point: id, end: 'pointed' }
+    put([...sections, next])
+  }
+  return (
+    <div className="flex min-w-0 flex-col gap-1">
+      <Sortable ids={ids} onMove={moveRow}>
+        <ol className="flex flex-col">
+          {sections.map((s, i) => (
+            <Row key={ids[i]} number={i + 1}>
+              <Outline of={'profile' in s ? s.profile : null} />
+              <span className="min-w-0 flex-1 truncate" title={nameOf(s)}>
+                {nameOf(s)}
+              </span>
+              {'point' in s ? (
+                <Choice
+                  label={`How section ${i + 1} ends`}
+                  value={s.end ?? 'pointed'}
+                  options={[
+                    { value: 'pointed', label: 'pointed' },
+                    { value: 'domed', label: 'domed' },
+                  ]}
+                  onChange={(end) => amend(i, { end })}
+                />
+              ) : (
+                <input
+                  type="number"
+                  aria-label={`Matching of section ${i + 1} turned on by`}
+                  title="Corners the matching is turned on by"
+                  className="figures w-11 rounded-sm border border-rule bg-sheet px-1"
+                  value={s.shift ?? 0}
+                  onKeyDown={(e) => e.stopPropagation()}
+                  onChange={(e) => amend(i, { shift: Number(e.target.value) || 0 })}
+                />
+              )}
+              <button
+                type="button"
+                aria-label={`Take out section ${i + 1}`}
+                className="text-soft hover:text-out"
+                onClick={() => put(sections.filter((_, k) => k !== i))}
+              >
+                <X size={13} />
+              </button>
+            </Row>
+          ))}
+        </ol>
+      </Sortable>
+      {more.length > 0 ? (
+        <Choice
+          label="Add a section"
+          value=""
+          options={[{ value: '', label: 'add a section…' }, ...more]}
+          onChange={(v) => v && add(v)}
+        />
+      ) : (
+        <span className="text-soft">There is no drawing and no point before it yet.</span>
+      )}
+    </div>
+  )
+}
+
+function Row({ number, children }: { number: number; children: ReactNode }) {
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: number })
+  return (
+    <li
+      ref={setNodeRef}
+      data-testid="section-of-loft"
+      style={{ transform: CSS.Transform.toString(transform), transition }}
+      className="flex items-center gap-1 border-rule/60 border-b bg-paper py-0.5"
+    >
+      <button
+        type="button"
+        aria-label={`Move section ${number}`}
+        className="cursor-grab text-soft"
+        {...attributes}
+        {...listeners}
+      >
+        <GripVertical size={13} />
+      </button>
+      {children}
+    </li>
+  )
+}
+
+/** A drawing in a small square; a dot where there is none. */
+function Outline({ of }: { of: string | null }) {
+  const profile = useSession((s) => s.settled?.profiles.find((p) => p.id === of))
+  const lines = (profile?.curves ?? []).map((c) => c.points).filter((p) => p.length > 1)
+  if (lines.length === 0)
+    return (
+      <svg viewBox="0 0 20 20" className="size-5 shrink-0" aria-hidden="true">
+        <circle cx="10" cy="10" r="2" fill="currentColor" />
+      </svg>
+    )
+  const all = lines.flat()
+  const span = (k: 0 | 1) => {
+    const xs = all.map((p) => p[k])
+    return [Math.min(...xs), Math.max(...xs)] as const
+  }
+  const [[x0, x1], [y0, y1]] = [span(0), span(1)]
+  const size = Math.max(x1 - x0, y1 - y0) || 1
+  const put = (p: P2) =>
+    `${(10 + (16 * (p[0] - (x0 + x1) / 2)) / size).toFixed(1)},${(10 - (16 * (p[1] - (y0 + y1) / 2)) / size).toFixed(1)}`
+  return (
+    <svg viewBox="0 0 20 20" className="size-5 shrink-0" aria-hidden="true">
+      {lines.map((points) => (
+        <polyline
+          key={points.flat().slice(0, 6).join()}
+          points={points.map(put).join(' ')}
+          fill="none"
+          stroke="currentColor"
+          strokeWidth="1"
+        />
+      ))}
+    </svg>
+  )
+}
