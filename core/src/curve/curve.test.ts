@@ -27,6 +27,7 @@ import {
   spline,
   subCurve,
   tangentAt,
+  uniformSpline,
 } from '.'
 
 const close = (a: P2, b: P2, tol: number) => expect(dist(a, b)).toBeLessThan(tol)
@@ -270,5 +271,71 @@ describe('meetings', () => {
     const loop = bezier([0, 0], [40, 30], [-20, 30], [20, 0])
     expect(selfIntersect(loop).length).toBe(1)
     expect(selfIntersect(wave).length).toBe(0)
+  })
+})
+
+describe('bounds wherever the curve turns back', () => {
+  it('the extreme may lie right on a sample: derivative 3 (-7.6, -18.4, 20.3) vanishes at 2/3', () => {
+    const c = uniformSpline([
+      [-8.2, 26],
+      [0, 18.4],
+      [0, 0],
+      [8.1, 20.3],
+    ])
+    // By hand: y(2/3) = (26 + 6 x 18.4 + 12 x 0 + 8 x 20.3) / 27.
+    expect(boundsOf(c).min[1]).toBeCloseTo(298.8 / 27, 9)
+  })
+  it('property: no point of a spline on whole-number poles lies outside its box', () => {
+    const pole = fc.tuple(fc.integer({ min: -9, max: 9 }), fc.integer({ min: -9, max: 9 }))
+    fc.assert(
+      fc.property(
+        fc.array(pole, { minLength: 3, maxLength: 8 }),
+        fc.integer({ min: 2, max: 5 }),
+        (poles, degree) => {
+          const c = uniformSpline(poles, degree)
+          const { min, max } = boundsOf(c)
+          for (let i = 0; i <= 240; i++) {
+            const p = pointAt(c, i / 240)
+            for (const k of [0, 1]) {
+              expect(p[k]).toBeGreaterThan(min[k]! - 1e-9)
+              expect(p[k]).toBeLessThan(max[k]! + 1e-9)
+            }
+          }
+        },
+      ),
+      { numRuns: 300 },
+    )
+  })
+})
+
+describe('two free curves that meet twice within a hair', () => {
+  it('property: parabolas that overlap by a thin lens meet at both its tips', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 200 }),
+        fc.integer({ min: 1, max: 60 }),
+        fc.integer({ min: -30, max: 30 }),
+        (height, bend, lean) => {
+          // y = k x² and y = h - k x² on -10..10, tipped by a lean: tips at x = +-sqrt(h / 2k).
+          const [h, k] = [height / 1000, bend / 1000]
+          const tip = Math.sqrt(h / (2 * k))
+          fc.pre(tip < 9)
+          const bow = (sign: number, c: number) =>
+            spline(
+              2,
+              [0, 0, 0, 1, 1, 1],
+              [-10, 0, 10].map(
+                (x, i): P2 => [x, c + sign * k * (i === 1 ? -100 : 100) + (lean / 30) * x],
+              ),
+            )
+          const met = intersect(bow(1, 0), bow(-1, h))
+          const xs = met.map((m) => 20 * m.t - 10).sort((a, b) => a - b)
+          expect(xs).toHaveLength(2)
+          expect(xs[0]).toBeCloseTo(-tip, 5)
+          expect(xs[1]).toBeCloseTo(tip, 5)
+        },
+      ),
+      { numRuns: 200 },
+    )
   })
 })

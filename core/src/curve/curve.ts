@@ -11,6 +11,7 @@ import {
   sub,
   unit,
 } from '../math'
+import { signChanges } from './signs'
 import { evalSpline, spansOf, subSpline } from './spline'
 import { type Arc, arc, type Curve, line } from './types'
 
@@ -106,23 +107,15 @@ export function extremes(c: Curve, axis: 0 | 1): number[] {
     return at.flatMap((a) => arcParamsAt(c, a)).filter((t) => t > 0 && t < 1)
   }
   const out: number[] = []
-  for (const s of spansOf(c)) {
-    const count = 4 * c.degree
-    const f = (t: number) => evalSpline(c, Math.min(t, s.t1 - 1e-13)).d1[axis]
+  for (const { t0, t1, ctrl } of spansOf(c)) {
     // A held handle puts the extreme right on a span's end, where rounding hides the change of sign.
-    if (s.t0 > 0 && runsAlong(c, s.t0, axis)) out.push(s.t0)
-    // Where every step of the control polygon runs the same way, so does the curve.
-    const steps = s.ctrl.slice(1).map((p, i) => p[axis] - s.ctrl[i]![axis])
-    if (steps.every((x) => x > 0) || steps.every((x) => x < 0)) continue
-    let t0 = s.t0
-    let f0 = f(t0)
-    for (let i = 1; i <= count; i++) {
-      const t1 = s.t0 + ((s.t1 - s.t0) * i) / count
-      const f1 = f(t1)
-      if (f0 * f1 < 0) out.push(bisect(f, t0, t1, f0))
-      t0 = t1
-      f0 = f1
-    }
+    if (t0 > 0 && runsAlong(c, t0, axis)) out.push(t0)
+    signChanges(
+      ctrl.slice(1).map((p, i) => p[axis] - ctrl[i]![axis]),
+      t0,
+      t1,
+      out,
+    )
   }
   return out
 }
@@ -132,16 +125,6 @@ const runsAlong = (c: Curve, t: number, axis: 0 | 1): boolean => {
   const d = evaluate(c, t).d1
   return Math.abs(d[axis]) <= 1e-9 * Math.hypot(d[0], d[1])
 }
-function bisect(f: (t: number) => number, a: number, b: number, fa: number): number {
-  let [lo, hi] = [a, b]
-  for (let i = 0; i < 52; i++) {
-    const m = (lo + hi) / 2
-    if (f(m) * fa > 0) lo = m
-    else hi = m
-  }
-  return (lo + hi) / 2
-}
-
 const boxCache = new WeakMap<Curve, Box2>()
 
 /** Tight bounding box. */
