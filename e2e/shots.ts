@@ -133,7 +133,6 @@ async function exactShot(name: string, op: string, picture: string, look = async
 }
 const stageOf = (name: string) =>
   page.getByRole('navigation', { name: 'Stages of the job' }).getByRole('link', { name }).click()
-await exactShot('Batter scoop', 'Join it to the bowl', 'combined')
 await exactShot('Probe plug and lead', 'Taper to the neck', 'loft-rails', async () => {
   await stageOf('Form')
   await page.getByTestId('section-of-loft').first().waitFor()
@@ -141,6 +140,13 @@ await exactShot('Probe plug and lead', 'Taper to the neck', 'loft-rails', async 
 await exactShot('Probe plug and lead', 'Lead', 'stripes', async () => {
   await page.keyboard.press('h')
   await page.keyboard.press('e')
+  await page.waitForTimeout(700)
+})
+await exactShot('Batter scoop', 'Join it to the bowl', 'curvature', async () => {
+  await page.keyboard.press('h')
+  await page.keyboard.press('u')
+  await page.getByLabel('What is shown').selectOption('mean')
+  await page.getByRole('spinbutton', { name: 'radius' }).fill('8')
   await page.waitForTimeout(700)
 })
 await exactShot('Trivet wire', 'Wire', 'path-drawn', async () => {

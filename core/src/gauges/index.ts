@@ -1,4 +1,5 @@
 export { type Balance, balanceOf, footRadius, tippingAngle } from './balance'
+export { type BendsRead, readBends } from './bends'
 export {
   type FillCurve,
   fillCurve,

@@ -1,4 +1,5 @@
 import { balanceGauge } from './balance'
+import { bendsGauge } from './bends'
 import { betweenGauge } from './between'
 import { capacityGauge, fillGauge } from './capacity'
 import { clearanceGauge } from './clearance'
@@ -26,6 +27,7 @@ export const GAUGES: Readonly<Record<string, GaugeSpec>> = Object.fromEntries(
     clearanceGauge,
     betweenGauge,
     draftGauge,
+    bendsGauge,
     seamsGauge,
   ].map((g) => [g.kind, g]),
 )

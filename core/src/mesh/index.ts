@@ -1,4 +1,5 @@
 export { type Basin, basinOf, type Slab } from './basin'
+export { type Bends, bendsOf, type NormalMesh } from './bends'
 export { capOf } from './cap'
 export { closedBy, countEdges, type EdgeCount, edgeWords } from './edges'
 export { type FacedMesh, facesBySharpEdges, joined, movedMesh, weldFaced } from './faced'

@@ -237,6 +237,13 @@ export const documentCommands = (): Command[] => [
     run: () => lookWith('lean'),
   },
   {
+    id: 'bends',
+    label: 'How tightly it bends, or plain',
+    group: 'Stage',
+    key: 'u',
+    run: () => lookWith('bends'),
+  },
+  {
     id: 'parallel',
     label: 'Parallel or perspective',
     group: 'Stage',

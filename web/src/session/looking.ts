@@ -3,8 +3,9 @@ import { type Reading, useSession } from './session'
 const START: Record<Reading['kind'], Reading> = {
   stripes: { kind: 'stripes', along: 'z', size: 18 },
   lean: { kind: 'lean', along: 'z', size: 1 },
+  bends: { kind: 'bends', of: 'hollow', size: 5 },
 }
 
-/** Looks at the bodies with mirrored stripes, or at how they lean against a pull; the same again shows them plain. */
+/** Looks at the bodies with mirrored stripes, at how they lean against a pull, or how tightly they bend; the same again shows them plain. */
 export const lookWith = (kind: Reading['kind']): void =>
   useSession.setState((s) => ({ reading: s.reading?.kind === kind ? null : START[kind] }))

@@ -22,11 +22,12 @@ export interface Tracing {
   by: 'line' | 'arc' | 'spline'
 }
 /** How bodies are looked at: stripes in a mirror (how many), or their lean against a pull (at least so many degrees). */
-export interface Reading {
-  kind: 'stripes' | 'lean'
-  along: 'x' | 'y' | 'z'
-  size: number
-}
+export type Reading =
+  | { kind: 'stripes' | 'lean'; along: 'x' | 'y' | 'z'; size: number }
+  /** `size`: a radius, mm. */
+  | { kind: 'bends'; of: Bend; size: number }
+/** Hollows and bulges by their least radius; both at once by the mean or the product of the curvatures. */
+export type Bend = 'hollow' | 'bulge' | 'mean' | 'product'
 /** What the drawing table has selected. */
 export interface DrawnSelection {
   points: string[]

@@ -18,7 +18,7 @@ import { lastMaker, makersOf } from '../session/makers'
 import { takeThing } from '../session/measuring'
 import { NO_MAKERS, opOf, type Picking, select, useSession } from '../session/session'
 import { useDisposed } from './disposed'
-import { geometryOf, leftOf, linesOf, UNTOUCHED } from './geometry'
+import { bendsAttribute, geometryOf, leftOf, linesOf, UNTOUCHED } from './geometry'
 import { LookMaterial } from './Look'
 import { Spots } from './Spots'
 import { thingUnder, type Under } from './under'
@@ -69,6 +69,10 @@ export function BodyMesh({
   const [over, setOver] = useState<Partial<Record<'face' | 'edge' | 'vertex', number>>>({})
   const skin = useMemo(() => geometryOf(mesh, (f) => mesh.faces[f] !== SECTION), [mesh])
   const cut = useMemo(() => geometryOf(mesh, (f) => mesh.faces[f] === SECTION), [mesh])
+  const bent = reading?.kind === 'bends' && !ghost
+  useMemo(() => {
+    if (bent) skin.geometry.setAttribute('bends', bendsAttribute(mesh))
+  }, [bent, mesh, skin])
   const lines = useMemo(() => linesOf(mesh, () => true), [mesh])
   const litFaces = useMemo(() => {
     const lit = new Set<number>(over.face === undefined ? [] : [over.face])

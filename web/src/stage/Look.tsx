@@ -1,15 +1,18 @@
 import { useMemo } from 'react'
-import { Color, DoubleSide, type Plane, ShaderMaterial, Vector3 } from 'three'
-import type { Reading } from '../session/session'
+import { Color, DoubleSide, LinearSRGBColorSpace, type Plane, ShaderMaterial, Vector3 } from 'three'
+import type { Bend, Reading } from '../session/session'
 
 const VERTEX = /* glsl */ `
 #include <clipping_planes_pars_vertex>
+attribute vec2 bends;
+varying vec2 vBends;
 varying vec3 vSpace;
 varying vec3 vNormalSpace;
 void main() {
   #include <begin_vertex>
   #include <project_vertex>
   #include <clipping_planes_vertex>
+  vBends = bends;
   vSpace = (modelMatrix * vec4(position, 1.0)).xyz;
   vNormalSpace = normalize(mat3(modelMatrix) * normal);
 }`
@@ -57,13 +60,60 @@ void main() {
   gl_FragColor = vec4(mix(color * light, vec3(0.17, 0.14, 0.11), 0.8 * line), 1.0);
 }`
 
+/**
+ * Ochre where it bulges, verdigris where it is hollow, ivory where it does neither, in bands of a tenth of the curvature asked
+ * for; a line at each. What is tighter than the radius asked for is hatched.
+ */
+const BENDS = /* glsl */ `
+#include <clipping_planes_pars_fragment>
+uniform float asked;
+uniform int what;
+uniform vec3 enough;
+uniform vec3 out_;
+uniform vec3 in_;
+varying vec3 vSpace;
+varying vec3 vNormalSpace;
+varying vec2 vBends;
+void main() {
+  #include <clipping_planes_fragment>
+  float product = vBends.x * vBends.y;
+  float k = what == 0 ? min(vBends.y, 0.0)
+    : what == 1 ? max(vBends.x, 0.0)
+    : what == 2 ? 0.5 * (vBends.x + vBends.y)
+    : sign(product) * sqrt(abs(product));
+  float t = k * asked;
+  float size = abs(t);
+  vec3 color = mix(enough, t < 0.0 ? in_ : out_, 0.12 * step(0.02, size) + 0.8 * min(size, 1.0));
+  float f = size * 10.0;
+  float line = (1.0 - smoothstep(0.0, 1.2 * max(fwidth(f), 1e-5), abs(fract(f + 0.5) - 0.5)))
+    * step(0.5, f) * step(f, 10.5) * step(fwidth(f), 0.5);
+  float hatch = step(1.001, size) * step(0.5, fract((gl_FragCoord.x + gl_FragCoord.y) / 8.0));
+  vec3 n = normalize(vNormalSpace);
+  float light = 0.72 + 0.28 * abs(dot(n, normalize(cameraPosition - vSpace)));
+  gl_FragColor = vec4(mix(color * light, vec3(0.17, 0.14, 0.11), max(0.3 * line, 0.45 * hatch)), 1.0);
+}`
+
+const FRAGMENT = { stripes: STRIPES, lean: LEAN, bends: BENDS } as const
+export const BEND_WORDS: Readonly<Record<Bend, string>> = {
+  hollow: 'hollows',
+  bulge: 'bulges',
+  mean: 'mean of both',
+  product: 'product of both',
+}
+
+/** The colours of the looks, also for their legends. */
+export const INKS = { enough: '#ede6d1', less: '#9e3d29', out: '#b5761b', in: '#2f7c70' } as const
+
+/** The shaders write what is seen: the numbers of a colour as they stand. */
+const asSeen = (hex: string): Color => new Color().setStyle(hex, LinearSRGBColorSpace)
+
 const DIRECTIONS = {
   x: new Vector3(1, 0, 0),
   y: new Vector3(0, 1, 0),
   z: new Vector3(0, 0, 1),
 } as const
 
-/** What a body is looked at with: mirrored stripes, or how its sides lean against a pull. */
+/** What a body is looked at with: mirrored stripes, how its sides lean against a pull, or how tightly it bends. */
 export function LookMaterial({
   reading,
   clip,
@@ -71,18 +121,23 @@ export function LookMaterial({
   reading: Reading
   clip: { clippingPlanes: Plane[] | null }
 }) {
-  const { kind, along, size } = reading
+  const { kind, size } = reading
+  const along = 'along' in reading ? reading.along : 'z'
+  const what = 'of' in reading ? Object.keys(BEND_WORDS).indexOf(reading.of) : 0
   const made = useMemo(
     () =>
       new ShaderMaterial({
         vertexShader: VERTEX,
-        fragmentShader: kind === 'stripes' ? STRIPES : LEAN,
+        fragmentShader: FRAGMENT[kind],
         uniforms: {
           along: { value: DIRECTIONS[along] },
           count: { value: size },
           asked: { value: size },
-          enough: { value: new Color(0.93, 0.9, 0.82) },
-          less: { value: new Color(0.62, 0.24, 0.16) },
+          what: { value: what },
+          enough: { value: asSeen(INKS.enough) },
+          less: { value: asSeen(INKS.less) },
+          out_: { value: asSeen(INKS.out) },
+          in_: { value: asSeen(INKS.in) },
         },
         clipping: true,
         side: DoubleSide,
@@ -90,7 +145,7 @@ export function LookMaterial({
         polygonOffsetFactor: 1,
         polygonOffsetUnits: 1,
       }),
-    [kind, along, size],
+    [kind, along, size, what],
   )
   return <primitive object={made} attach="material" {...clip} />
 }

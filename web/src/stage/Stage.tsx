@@ -8,6 +8,7 @@ import {
   Layers,
   Maximize,
   Scissors,
+  Spline,
 } from 'lucide-react'
 import { Slider } from 'radix-ui'
 import { useEffect, useMemo, useRef, useState } from 'react'
@@ -187,6 +188,14 @@ export default function Stage() {
           onClick={() => lookWith('lean')}
         >
           <ArrowUpFromLine size={16} />
+        </IconButton>
+        <IconButton
+          label="How tightly it bends"
+          hint="U"
+          active={lens?.kind === 'bends'}
+          onClick={() => lookWith('bends')}
+        >
+          <Spline size={16} />
         </IconButton>
         <IconButton
           label="Parallel view"

@@ -1,3 +1,4 @@
+import { bendsOf } from '@ivory/core/mesh'
 import type { DisplayMesh } from '@ivory/core/turned'
 import {
   BufferAttribute,
@@ -22,6 +23,17 @@ export function geometryOf(mesh: DisplayMesh, wanted: (face: number) => boolean)
   g.setAttribute('normal', new BufferAttribute(mesh.normals, 3))
   g.setIndex(index)
   return { geometry: g, triangles }
+}
+
+/** The greatest and the least curvature at each vertex, 1/mm. */
+export function bendsAttribute(mesh: DisplayMesh): BufferAttribute {
+  const { most, least } = bendsOf(mesh)
+  const out = new Float32Array(2 * most.length)
+  for (let v = 0; v < most.length; v++) {
+    out[2 * v] = most[v]!
+    out[2 * v + 1] = least[v]!
+  }
+  return new BufferAttribute(out, 2)
 }
 
 /** The line segments of some edges. */

@@ -1,0 +1,103 @@
+/** Triangles with the normals (out of the material) of the surface at their corners. */
+export interface NormalMesh {
+  positions: Float32Array
+  normals: Float32Array
+  triangles: Uint32Array
+}
+
+/** Principal curvatures at each vertex, 1/mm: positive where the surface bulges out of the material, `most` >= `least`. */
+export interface Bends {
+  most: Float32Array
+  least: Float32Array
+}
+
+/** Below this share of a full fit the edges about a vertex run one way only: nothing is told of the other, 1/mm = 0. */
+const THIN = 1e-9
+
+/**
+ * Principal curvatures from how the normals turn along the edges about each vertex: the second fundamental form by least
+ * squares, edges weighed by their inverse square length (after S. Rusinkiewicz, "Estimating curvatures and their derivatives
+ * on triangle meshes", 2004). Exact on planes, cylinders and spheres with true normals, of first order in the length of the
+ * edges elsewhere. Vertices are not shared between faces that meet at an angle, so an edge of the body bends nothing.
+ */
+export function bendsOf({ positions, normals, triangles }: NormalMesh): Bends {
+  const count = positions.length / 3
+  // Sums of the normal equations of (L, M, N) at each vertex: aa, ab, bb and the two right sides' three.
+  const sums = new Float64Array(6 * count)
+  const frames = new Float64Array(6 * count)
+  for (let v = 0; v < count; v++) frameAt(normals, v, frames)
+  for (let i = 0; i < triangles.length; i++) {
+    const v = triangles[i]!
+    const next = triangles[i % 3 === 2 ? i - 2 : i + 1]!
+    // Inner edges come twice, edges of the rim once: both ways each time.
+    addEdge(positions, normals, frames, sums, v, next)
+    addEdge(positions, normals, frames, sums, next, v)
+  }
+  const most = new Float32Array(count)
+  const least = new Float32Array(count)
+  for (let v = 0; v < count; v++) {
+    const k = 6 * v
+    const [aa, ab, bb] = [sums[k]!, sums[k + 1]!, sums[k + 2]!]
+    const [p, q, r] = [sums[k + 3]!, sums[k + 4]!, sums[k + 5]!]
+    // | aa ab 0 | | ab aa+bb ab | | 0 ab bb | (L, M, N) = (p, q, r)
+    const size = aa + bb
+    const det = aa * (size * bb - ab * ab) - ab * (ab * bb)
+    if (!(det > THIN * size ** 3)) continue
+    const L = (p * (size * bb - ab * ab) - ab * (q * bb - ab * r)) / det
+    const M = (aa * (q * bb - ab * r) - p * ab * bb) / det
+    const N = (aa * (size * r - ab * q) - ab * ab * r + p * ab * ab) / det
+    const mean = (L + N) / 2
+    const half = Math.hypot((L - N) / 2, M)
+    most[v] = mean + half
+    least[v] = mean - half
+  }
+  return { most, least }
+}
+
+/** Two directions square to the normal of a vertex and to each other. */
+function frameAt(normals: Float32Array, v: number, out: Float64Array): void {
+  const [x, y, z] = [normals[3 * v]!, normals[3 * v + 1]!, normals[3 * v + 2]!]
+  // Away from the axis the normal lies nearest to.
+  const ax = Math.abs(x) <= Math.abs(y) && Math.abs(x) <= Math.abs(z)
+  const ay = !ax && Math.abs(y) <= Math.abs(z)
+  let [u0, u1, u2] = ax ? [0, z, -y] : ay ? [-z, 0, x] : [y, -x, 0]
+  const l = Math.hypot(u0!, u1!, u2!) || 1
+  u0 = u0! / l
+  u1 = u1! / l
+  u2 = u2! / l
+  out[6 * v] = u0
+  out[6 * v + 1] = u1
+  out[6 * v + 2] = u2
+  out[6 * v + 3] = y * u2 - z * u1
+  out[6 * v + 4] = z * u0 - x * u2
+  out[6 * v + 5] = x * u1 - y * u0
+}
+
+function addEdge(
+  positions: Float32Array,
+  normals: Float32Array,
+  frames: Float64Array,
+  sums: Float64Array,
+  v: number,
+  w: number,
+): void {
+  const dx = positions[3 * w]! - positions[3 * v]!
+  const dy = positions[3 * w + 1]! - positions[3 * v + 1]!
+  const dz = positions[3 * w + 2]! - positions[3 * v + 2]!
+  const l2 = dx * dx + dy * dy + dz * dz
+  if (!(l2 > 0)) return
+  const mx = normals[3 * w]! - normals[3 * v]!
+  const my = normals[3 * w + 1]! - normals[3 * v + 1]!
+  const mz = normals[3 * w + 2]! - normals[3 * v + 2]!
+  const f = 6 * v
+  const a = dx * frames[f]! + dy * frames[f + 1]! + dz * frames[f + 2]!
+  const b = dx * frames[f + 3]! + dy * frames[f + 4]! + dz * frames[f + 5]!
+  const m = mx * frames[f]! + my * frames[f + 1]! + mz * frames[f + 2]!
+  const n = mx * frames[f + 3]! + my * frames[f + 4]! + mz * frames[f + 5]!
+  sums[f]! += (a * a) / l2
+  sums[f + 1]! += (a * b) / l2
+  sums[f + 2]! += (b * b) / l2
+  sums[f + 3]! += (a * m) / l2
+  sums[f + 4]! += (b * m + a * n) / l2
+  sums[f + 5]! += (b * n) / l2
+}
