@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page, test } from '@playwright/test'
-import { add, commit, drawLines, line, newWorkpiece, stage } from './bench'
+import { add, commit, drawLines, line, newWorkpiece, over, stage } from './bench'
 
 const canvasOf = (page: Page) => page.getByRole('region', { name: 'Stage' }).locator('canvas')
 
@@ -195,4 +195,58 @@ test('three drawings are lofted, reordered on the rack, turned on, and closed by
   await expect(line(page, 'Loft 1')).toContainText('fails', { timeout: 60_000 })
   await page.keyboard.press('Control+z')
   await expect(line(page, 'Loft 1')).toContainText('+43.2 cm³', { timeout: 60_000 })
+})
+
+test('a skin runs on from the faces beside two picked ends, and is measured to', async ({ page }) => {
+  test.slow()
+  await newWorkpiece(page)
+  const block = async (places: string[], on: string, length: string, name: string) => {
+    await stage(page, 'Draw')
+    await add(page, 'p')
+    await page.getByLabel('On', { exact: true }).selectOption({ label: on })
+    await drawLines(page, places)
+    await page.keyboard.press('Escape')
+    await stage(page, 'Form')
+    await add(page, 'e')
+    await page.getByLabel('Result', { exact: true }).selectOption('new')
+    await commit(page, 'Length', length)
+    await commit(page, 'Draft', '5 deg')
+    await expect(line(page, name)).toContainText('cm³', { timeout: 60_000 })
+  }
+  await block(['-20 -15', '20 -15', '20 15', '-20 15', '-20 -15'], 'top', '10', 'Extrude 1')
+  await stage(page, 'Draw')
+  await add(page, 'd')
+  await page.getByLabel('From', { exact: true }).selectOption('top')
+  await commit(page, 'Distance', '45')
+  await block(['-6 -5', '10 -5', '10 7', '-6 7', '-6 -5'], 'Datum plane 1', '10', 'Extrude 2')
+  await page.getByRole('button', { name: 'Fit to view' }).click()
+
+  await add(page, 'l')
+  const faceOf = async (body: string, from: string, what: RegExp) => {
+    await page.getByLabel('Add a section').selectOption({ label: `a face of ${body}, picked` })
+    await page.getByRole('button', { name: from, exact: true }).click()
+    const { x, y } = await over(page, what)
+    await page.mouse.click(x, y)
+  }
+  await faceOf('Body 1', 'top', /end of Extrude 1/)
+  await expect(page.getByTestId('section-of-loft')).toHaveCount(1)
+  // Its lower side is seen from below.
+  const stageBox = (await canvasOf(page).boundingBox())!
+  await page.getByLabel('Add a section').selectOption({ label: 'a face of Extrude 2, picked' })
+  await page.getByRole('button', { name: 'front', exact: true }).click()
+  const [mx, my] = [stageBox.x + stageBox.width / 2, stageBox.y + stageBox.height / 2]
+  await page.mouse.move(mx + 180, my)
+  await page.mouse.down()
+  await page.mouse.move(mx + 180, my - 110, { steps: 8 })
+  await page.mouse.up()
+  const low = await over(page, /start of Extrude 2/)
+  await page.mouse.click(low.x, low.y)
+  await expect(page.getByTestId('section-of-loft')).toHaveCount(2)
+  await page.getByLabel('Begins', { exact: true }).selectOption('on')
+  await page.getByLabel('Ends', { exact: true }).selectOption('bent')
+  await expect(line(page, 'Loft 1')).toContainText(/beginning runs on within 0(\.0\d*)?°/, {
+    timeout: 90_000,
+  })
+  await expect(line(page, 'Loft 1')).toContainText(/end runs on within 0(\.0\d*)?° and 0/)
+  await axe(page)
 })

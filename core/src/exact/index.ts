@@ -1,6 +1,6 @@
 export { alongEdge, exactEnd } from './along'
 export { edgeCurve } from './edgecurve'
-export { jobKey, type KernelJob, type PartKey, partKey, splitKey } from './job'
+export { formJob, jobKey, type KernelJob, type PartKey, partKey, splitKey } from './job'
 export { leanAlong } from './lean'
 export { edgesAlike, plainName } from './likewise'
 export { type Outline, outlineOf, wiresIn, wiresOf } from './outline'

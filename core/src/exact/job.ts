@@ -17,10 +17,10 @@ export interface KernelJob<V extends keyof VerbArgs = keyof VerbArgs> {
 
 /**
  * Raise when what is told of every part changes: those kept in browsers are then made again. 1: edges tell
- * their circles, triangles of surfaces share vertices. 2: free edges tell their curves. 3: smooth
- * ones how their faces meet.
+ * their circles, triangles of surfaces share vertices. 2: free edges tell their curves. 4: how
+ * smooth ones meet is read on demand.
  */
-const PARTS = 3
+const PARTS = 4
 
 /** Digest of verb, version, arguments and the keys worked on. */
 export function jobKey(job: KernelJob): string {
@@ -41,3 +41,10 @@ export function splitKey(key: PartKey): { job: string; index: number } {
   const dot = key.lastIndexOf('.')
   return { job: key.slice(0, dot), index: Number(key.slice(dot + 1)) }
 }
+
+/** Has the seams of a part read, or its faces along some edges. */
+export const formJob = (part: PartKey, args: VerbArgs['form']): KernelJob<'form'> => ({
+  verb: 'form',
+  args,
+  on: [part],
+})

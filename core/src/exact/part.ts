@@ -12,6 +12,7 @@ import {
   sub3,
 } from '../math'
 import { type TriMesh, weldIndexed } from '../mesh'
+import type { SurfaceForm } from './verbs/verb'
 
 export interface ExactFace extends FaceInfo {
   /** Where it comes from; several where faces that run on in each other have become one. */
@@ -37,6 +38,8 @@ export interface ExactPart {
   shown: Pick<Anatomy, 'positions' | 'normals' | 'triangles' | 'faceOf' | 'lines' | 'edgeOf'>
   /** The same triangles with shared vertices. */
   mesh: TriMesh
+  /** Read on demand (`formJob`). */
+  form?: SurfaceForm
 }
 
 /** Chord (mm) and angle (rad) of the triangles an exact body is shown and measured by. */

@@ -63,12 +63,15 @@ export class ShapeStore {
         made.value.map((x, i) =>
           'mesh' in x
             ? meshPart(partKey(key, i), x)
-            : partOf(
-                partKey(key, i),
-                this.kernel.measure(x.shape),
-                this.kernel.anatomy(x.shape, SHOWN.chord, SHOWN.angle),
-                x.names,
-              ),
+            : {
+                ...partOf(
+                  partKey(key, i),
+                  this.kernel.measure(x.shape),
+                  this.kernel.anatomy(x.shape, SHOWN.chord, SHOWN.angle),
+                  x.names,
+                ),
+                ...(x.form ? { form: x.form } : {}),
+              },
         ),
       )
     })

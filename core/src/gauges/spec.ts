@@ -47,8 +47,8 @@ export interface Subject {
   section: SectionSubject | null
   /** Made when it is asked for. */
   skin: () => Skin
-  /** Where its faces run on in each other; null where it has no true surfaces to read. */
-  seams: SeamOfBody[] | null
+  /** Where its faces run on in each other, or why that is not told; null where it has no true surfaces to read. */
+  seams: (() => SeamOfBody[] | string) | null
 }
 export const subjectOf = (turned: TurnedBody, density?: number): Subject => ({
   solid: {
@@ -69,7 +69,7 @@ export const solidSubject = (
   of: Omit<SolidSubject, 'density' | 'mesh'> & { mesh: TriMesh },
   skin: Skin,
   density?: number,
-  seams: SeamOfBody[] | null = null,
+  seams: Subject['seams'] = null,
 ): Subject => ({ solid: { ...of, density }, section: null, skin: () => skin, seams })
 
 /**
@@ -136,10 +136,12 @@ export interface GaugeSpec extends Common {
 /** Reads a gauge on a body of any kind. */
 export function readWith(spec: GaugeSpec, s: Subject, params: Params): Reading | string {
   if (s.section && spec.ofSection) return spec.ofSection(s.section, params)
-  if (spec.ofSeams)
-    return s.seams
-      ? spec.ofSeams(s.seams)
-      : 'Seams are read on bodies of the exact kernel; this one is turned, or of triangles.'
+  if (spec.ofSeams) {
+    const seams =
+      s.seams?.() ??
+      'Seams are read on bodies of the exact kernel; this one is turned, or of triangles.'
+    return typeof seams === 'string' ? seams : spec.ofSeams(seams)
+  }
   if (spec.ofSkin) return spec.ofSkin(s.skin(), params)
   if (spec.ofSolid) return spec.ofSolid(s.solid, params)
   return 'The body has no half-section to read this on.'

@@ -12,6 +12,8 @@ export {
   type Made,
   type Origin,
   type PlanarFace,
+  type Ribbon,
+  type RibbonSpot,
   type Seam,
   type SolidHandle,
   type SolidMeasure,

@@ -14,6 +14,7 @@ import { anatomy, shownSkin } from './read/anatomy'
 import { distances } from './read/distance'
 import { fromBytes, fromStep, toBytes, toStep } from './read/files'
 import { measure } from './read/measure'
+import { ribbonsOf, seamsOf } from './read/seams'
 import { tessellate, volumeByTriangles } from './read/triangles'
 import { type KernelScope, scoped } from './scope'
 import type {
@@ -179,6 +180,18 @@ class OcctKernel implements Kernel {
     return this.#run('Making triangles failed', (oc, s) =>
       anatomy(oc, s, this.#shape(h), chord, angle),
     )
+  }
+  seams(h: SolidHandle) {
+    return this.#run('Reading the seams failed', (oc, s) => seamsOf(oc, s, this.#shape(h)))
+  }
+  ribbons(h: SolidHandle, edges: number[]) {
+    return this.#run('Reading the edges failed', (oc, s) => ribbonsOf(oc, s, this.#shape(h), edges))
+  }
+  same(h: SolidHandle): SolidHandle {
+    return this.#run('Keeping a body failed', (_, s) => {
+      const shape = this.#shape(h)
+      return this.#add(s.release(s.keep(shape.Oriented(shape.Orientation()))))
+    })
   }
   shown(h: SolidHandle, chord: number, angle: number) {
     return this.#run('Making triangles failed', (oc, s) =>

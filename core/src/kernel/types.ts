@@ -88,8 +88,22 @@ export interface EdgeInfo {
   circle?: { origin: P3; dir: P3; radius: number }
   /** What it runs on where it is neither straight nor part of a circle. */
   curve?: WireCurve & { kind: 'spline' }
-  /** Where its faces run on in each other by less than 3 degrees. */
-  seam?: Seam
+}
+
+/** A face beside one of its edges, at a place of it. */
+export interface RibbonSpot {
+  at: P3
+  /** Directions along the edge, out of the face across the edge and along its surface, and out of the material. */
+  along: P3
+  away: P3
+  out: P3
+  /** Second fundamental form over `along` and `away`: along both, mixed, away both, 1/mm; negative where it bulges. */
+  bends: [number, number, number]
+}
+/** A face along one of its edges, by the edge's parameter from 0 to 1. */
+export interface Ribbon {
+  face: number
+  spots: RibbonSpot[]
 }
 
 /** Faces and edges of a shape with triangles and lines to show them. */
@@ -193,6 +207,12 @@ export interface Kernel {
     chord: number,
     angle: number,
   ): Pick<Anatomy, 'positions' | 'normals' | 'triangles'>
+  /** How the faces meet at each edge; null where they meet at more than 3 degrees. */
+  seams(s: SolidHandle): (Seam | null)[]
+  /** The faces along some edges. */
+  ribbons(s: SolidHandle, edges: number[]): Ribbon[][]
+  /** The same shape once more, to be freed by itself. */
+  same(s: SolidHandle): SolidHandle
   /** Triangles within `chord` mm and `angle` rad of the true surface. */
   tessellate(s: SolidHandle, chord: number, angle: number): KernelMesh
   /** A STEP file of bodies with their names (ASCII) and colours ("#rrggbb"). */

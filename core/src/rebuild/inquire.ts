@@ -24,6 +24,7 @@ import {
   type Workpiece,
 } from '../workpiece'
 import { contextOf, evaluateOp, RebuildCache, type Rebuilt, rebuild, type World } from './rebuild'
+import { gaugedBody, seamsJob } from './seamjobs'
 import { measuredThing } from './things'
 
 /** Density for a body: its own material, else the brief's, g/cm3. */
@@ -46,6 +47,8 @@ export interface GaugeReport {
 /** Reads all gauges of the workpiece on its rebuilt bodies. */
 export function readGauges(w: Workpiece, built: Rebuilt): GaugeReport[] {
   const subjects = new Map<string, Subject>()
+  const partOnly = (part: ExactPart) =>
+    part.kind === 'exact' ? () => seamsOf(part, built.exact) : null
   const subject = (body: Body) => {
     const known = subjects.get(body.id)
     if (known) return known
@@ -57,7 +60,7 @@ export function readGauges(w: Workpiece, built: Rebuilt): GaugeReport[] {
             { ...body.shape.measure, mesh: body.shape.mesh },
             body.shape.shown,
             density,
-            body.shape.kind === 'exact' ? seamsOf(body.shape) : null,
+            partOnly(body.shape),
           )
     subjects.set(body.id, made)
     return made
@@ -65,15 +68,22 @@ export function readGauges(w: Workpiece, built: Rebuilt): GaugeReport[] {
   return w.gauges.map((g) => readGauge(w, built, g, subject))
 }
 
-/** Edges of a part where its faces run on in each other, by the names of the faces. */
-const seamsOf = (p: ExactPart): SeamOfBody[] =>
-  p.edges.flatMap(({ seam, faces }) =>
-    seam ? [{ ...seam, name: faces.map((f) => p.faces[f]!.names[0] ?? '?').join(' / ') }] : [],
-  )
-
-/** The body a gauge looks at where none is named: the first that is neither put away nor content. */
-const firstMade = (w: Workpiece, bodies: readonly Body[]): Body | undefined =>
-  bodies.find((b) => !w.bodies[b.id]?.away && !w.bodies[b.id]?.content)
+/**
+ * Edges of a part where its faces run on in each other, by the names of the faces; a sentence where they could not be read,
+ * or are not yet.
+ */
+function seamsOf(p: ExactPart, exact: Rebuilt['exact']): SeamOfBody[] | string {
+  const job = seamsJob(p)
+  if (!exact.has(job)) return 'Its seams are being read.'
+  const read = exact.resultOf(job)
+  if (!read.ok) return read.diagnosis.message
+  return p.edges.flatMap(({ faces }, i) => {
+    const seam = read.value[0]!.form!.seams[i]
+    return seam
+      ? [{ ...seam, name: faces.map((f) => p.faces[f]!.names[0] ?? '?').join(' / ') }]
+      : []
+  })
+}
 
 function readGauge(
   w: Workpiece,
@@ -83,7 +93,7 @@ function readGauge(
 ): GaugeReport {
   const spec = gaugeSpec(g.kind)
   const { bodies } = built.state
-  const body = g.body ? bodies[g.body] : firstMade(w, Object.values(bodies))
+  const body = gaugedBody(w, bodies, g)
   const target = spec?.target ? w.brief.targets[spec.target] : undefined
   const limits = g.limits ?? target
   const base = {

@@ -28,6 +28,7 @@ import {
   workOut,
 } from '../workpiece'
 import { JobResults } from './jobs'
+import { gaugeJobs } from './seamjobs'
 
 export type OpStatus = 'ok' | 'warn' | 'fail' | 'skipped' | 'waits'
 
@@ -49,7 +50,7 @@ export interface Rebuilt {
   before: Record<string, State>
   reports: OpReport[]
   figures: FigureTable
-  /** What the exact kernel has to do before the route can go on. */
+  /** What the exact kernel has to do before the route can go on, or its gauges can be read. */
   waits: KernelJob[]
   /** What the exact kernel has done so far. */
   exact: JobResults
@@ -145,6 +146,8 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
     reports.push(report)
     yield report
   }
+  // Gauges are read on what the route makes, once it is made.
+  if (waits.length === 0) waits.push(...gaugeJobs(w, state).filter((job) => !cache.exact.has(job)))
   return { state, before, reports, figures, waits, exact: cache.exact }
 }
 

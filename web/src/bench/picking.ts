@@ -2,9 +2,10 @@ import { spanAt } from '@ivory/core/limits'
 import { rounded } from '@ivory/core/math'
 import { opSpec } from '@ivory/core/ops'
 import type { EdgeRef, FaceRef, VertexRef } from '@ivory/core/refs'
+import type { Workpiece } from '@ivory/core/workpiece'
 import { useQuery } from '@tanstack/react-query'
 import { type BodyView, lathe } from '../engine'
-import { amend, opOf, setInputs, tablePlane, useSession } from '../session/session'
+import { amend, opOf, type Picking, setInputs, tablePlane, useSession } from '../session/session'
 
 /** The body an op works on as it is before the op, while its faces or edges are being picked. */
 export function usePickBody(): BodyView | null {
@@ -13,7 +14,7 @@ export function usePickBody(): BodyView | null {
   const doc = useSession((s) => (s.picking ? s.doc : null))
   const op = opOf(doc, picking?.op ?? null)
   const field = pickField(op?.kind, picking?.input)
-  const body = op?.inputs[field?.of ?? 'body'] as string | undefined
+  const body = picking?.body ?? (op?.inputs[field?.of ?? 'body'] as string | undefined)
   const at = doc?.route.findIndex((o) => o.id === op?.id) ?? -1
   const query = useQuery({
     queryKey: [
@@ -74,8 +75,28 @@ function toggle<R>(ref: R, same: (a: R, b: R) => boolean): void {
   void startInside()
 }
 export const toggleEdge = (ref: EdgeRef): void => toggle(ref, sameEdge)
-export const toggleFace = (ref: FaceRef): void => toggle(ref, sameFace)
+export const toggleFace = (ref: FaceRef): void => {
+  const picking = useSession.getState().picking
+  if (picking?.body)
+    addSection(picking.op, picking.input, { body: picking.body, face: ref, shift: 0 })
+  else toggle(ref, sameFace)
+}
 export const toggleVertex = (ref: VertexRef): void => toggle(ref, sameVertex)
+
+/** Adds a face to the sections of a loft; one is picked at a time. */
+function addSection(op: string, input: string, section: { body: string; face: FaceRef; shift: 0 }) {
+  const known = (opOf(useSession.getState().doc, op)?.inputs[input] as unknown[] | undefined) ?? []
+  setInputs(op, { [input]: [...known, section] })
+  useSession.setState({ picking: null })
+}
+
+/** What an op's input holds that is picked like this: references to faces, edges or corners. */
+export function pickedRefs(doc: Workpiece | null, pick: Picking | null): unknown[] {
+  const list = (pick && opOf(doc, pick.op)?.inputs[pick.input]) as unknown[] | undefined
+  if (!pick?.body) return list ?? []
+  const sections = (list ?? []) as { body?: string; face?: FaceRef }[]
+  return sections.flatMap((s) => (s.body === pick.body && s.face ? [s.face] : []))
+}
 
 /**
  * Brings the ranged value of a new op into what holds for what has been picked, once: as it is where it

@@ -11,6 +11,8 @@ export interface Picking {
   op: string
   input: string
   what: 'faces' | 'edges' | 'vertices'
+  /** The body it is picked on, where the input takes things of any; what is picked is added once, as a section. */
+  body?: string
   /** The op is new: its value is brought into what holds once something is picked. */
   fresh?: boolean
 }

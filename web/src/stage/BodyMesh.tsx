@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react'
 import { BufferAttribute, BufferGeometry, DoubleSide, Plane, Vector3 } from 'three'
 import { faceName, refName } from '../bench/names'
 import {
+  pickedRefs,
   sameEdge,
   sameFace,
   sameVertex,
@@ -16,7 +17,7 @@ import type { BodyView } from '../engine'
 import { cutPlane } from '../session/cut'
 import { lastMaker, makersOf } from '../session/makers'
 import { takeThing } from '../session/measuring'
-import { NO_MAKERS, opOf, type Picking, select, useSession } from '../session/session'
+import { NO_MAKERS, type Picking, select, useSession } from '../session/session'
 import { useDisposed } from './disposed'
 import { bendsAttribute, geometryOf, leftOf, linesOf, UNTOUCHED } from './geometry'
 import { LookMaterial } from './Look'
@@ -46,10 +47,8 @@ export function BodyMesh({
   walls: ShownWalls | null
 }) {
   const color = useSession((s) => s.doc?.bodies[body.id]?.color) ?? '#d9d2c0'
-  const refs = useSession((s) => pick && opOf(s.doc, pick.op)?.inputs[pick.input]) as
-    | never[]
-    | null
-    | undefined
+  const pickDoc = useSession((s) => (pick ? s.doc : null))
+  const refs = useMemo(() => pickedRefs(pickDoc, pick) as never[], [pickDoc, pick])
   // While something is picked only the ghost takes the pointer.
   const quiet = useSession((s) => s.picking !== null) && !ghost
   const measuring = useSession((s) => s.measuring !== null)
@@ -79,14 +78,14 @@ export function BodyMesh({
     if (litOp && !pick)
       for (const [f, name] of mesh.faces.entries()) if (lastMaker(name) === litOp) lit.add(f)
     if (pick?.what === 'faces') {
-      for (const f of body.faces) if ((refs ?? []).some((r) => sameFace(r, f.ref))) lit.add(f.shown)
+      for (const f of body.faces) if (refs.some((r) => sameFace(r, f.ref))) lit.add(f.shown)
     }
     return geometryOf(mesh, (f) => lit.has(f))
   }, [mesh, over.face, pick, refs, body.faces, litOp])
   const litEdges = useMemo(() => {
     const chosen = (i: number) => {
       const found = body.edges.find((x) => x.shown === i)
-      return found && (refs ?? []).some((r) => sameEdge(r, found.ref))
+      return found && refs.some((r) => sameEdge(r, found.ref))
     }
     return linesOf(mesh, (i) => i === over.edge || Boolean(pick?.what === 'edges' && chosen(i)))
   }, [mesh, over.edge, pick, refs, body.edges])
@@ -94,8 +93,7 @@ export function BodyMesh({
     () =>
       body.vertices.filter(
         ({ ref }, i) =>
-          i === over.vertex ||
-          (pick?.what === 'vertices' && (refs ?? []).some((r) => sameVertex(r, ref))),
+          i === over.vertex || (pick?.what === 'vertices' && refs.some((r) => sameVertex(r, ref))),
       ),
     [body.vertices, over.vertex, pick, refs],
   )

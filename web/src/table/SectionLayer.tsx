@@ -1,8 +1,8 @@
 import { type Frame, inSpace, type P2, type P3 } from '@ivory/core/math'
 import { faceName } from '../bench/names'
-import { sameEdge, sameFace, toggleEdge, toggleFace } from '../bench/picking'
+import { pickedRefs, sameEdge, sameFace, toggleEdge, toggleFace } from '../bench/picking'
 import type { BodyView } from '../engine'
-import { opOf, useSession } from '../session/session'
+import { useSession } from '../session/session'
 import { onPlane, seenOn } from './frame'
 import { sectionPath } from './outlines'
 import type { Canvas } from './useCanvasView'
@@ -133,7 +133,7 @@ function GaugePlaces({ at }: { at(p: P2 | P3): P2 }) {
 function Picks({ body, at }: { body: BodyView; at(p: P2): P2 }) {
   const doc = useSession((s) => s.doc)!
   const picking = useSession((s) => s.picking)!
-  const refs = (opOf(doc, picking.op)?.inputs[picking.input] ?? []) as never[]
+  const refs = pickedRefs(doc, picking) as never[]
   const tell = (hover: string) => useSession.setState({ hover })
   if (picking.what === 'edges') {
     return (

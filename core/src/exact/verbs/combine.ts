@@ -21,7 +21,7 @@ const RUNGS = [{}, { apart: true }, { near: 1e-5 }, { near: 1e-4 }] as const
 
 /** The first shape joined with, cut by or met with all the others at once. */
 export const combineVerb: Verb<CombineArgs> = {
-  version: 3,
+  version: 4,
   run(bench, on, args) {
     let first: Outcome<Named[]> | null = null
     let cracked: Outcome<Named[]> | null = null
@@ -73,10 +73,12 @@ function attempt(
     on.map((x) => x.names),
     op,
   )
-  if (kernel.measure(made.shape).solids === 0) return bad('nothing-left', 'Nothing is left.')
+  const before = on.map((x) => kernel.measure(x.shape).volume)
+  // The kernel may give nothing where something has to be left, and not say so.
+  if (kernel.measure(made.shape).solids === 0)
+    return outOfBounds(how, 0, before, SLACK) ?? bad('nothing-left', 'Nothing is left.')
   const volume = soundVolume(kernel, made.shape, 'What they make')
   if (!volume.ok) return volume
-  const before = on.map((x) => kernel.measure(x.shape).volume)
   const wrong = outOfBounds(how, volume.value, before, SLACK)
   return wrong ?? good([{ shape: made.shape, names }])
 }

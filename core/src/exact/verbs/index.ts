@@ -2,6 +2,7 @@ import { apartVerb } from './apart'
 import { type CombineArgs, combineVerb } from './combine'
 import { type DimplesArgs, dimplesVerb } from './dimples'
 import { type DraftArgs, draftVerb } from './draft'
+import { type FormArgs, formVerb } from './form'
 import { type GrowArgs, growVerb } from './grow'
 import { type MeshFileArgs, meshFileVerb } from './meshfile'
 import { type MoveArgs, moveVerb } from './move'
@@ -37,6 +38,7 @@ export interface VerbArgs {
   grow: GrowArgs
   sector: SectorArgs
   dimples: DimplesArgs
+  form: FormArgs
   step: StepArgs
   meshfile: MeshFileArgs
 }
@@ -58,6 +60,7 @@ export const VERBS: { readonly [V in keyof VerbArgs]: Verb<VerbArgs[V]> } = {
   grow: growVerb,
   sector: sectorVerb,
   dimples: dimplesVerb,
+  form: formVerb,
   step: stepVerb,
   meshfile: meshFileVerb,
 }

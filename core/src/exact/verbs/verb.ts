@@ -1,4 +1,4 @@
-import type { Kernel, Made, SolidHandle } from '../../kernel'
+import type { Kernel, Made, Ribbon, Seam, SolidHandle } from '../../kernel'
 import type { Outcome } from '../../math'
 import type { FacedMesh, MeshSolids } from '../../mesh'
 
@@ -6,6 +6,15 @@ import type { FacedMesh, MeshSolids } from '../../mesh'
 export interface Named {
   shape: SolidHandle
   names: string[][]
+  form?: SurfaceForm
+}
+
+/** What is read from the surfaces of a body on demand. */
+export interface SurfaceForm {
+  /** How the faces meet at each edge. */
+  seams: (Seam | null)[]
+  /** The faces along edges, by the number of the edge. */
+  ribbons: Readonly<Record<number, Ribbon[]>>
 }
 
 /** A body of triangles with the names of its faces. */

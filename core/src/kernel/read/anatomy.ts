@@ -4,7 +4,6 @@ import { hashOf, type Numbered, type Oc, topologyOf } from '../explore'
 import type { KernelScope } from '../scope'
 import type { Anatomy, EdgeInfo, FaceInfo, SurfaceKind } from '../types'
 import { splineOf } from './edgecurve'
-import { SeamReader } from './seams'
 
 const KINDS: Record<string, SurfaceKind> = {
   GeomAbs_Plane: 'plane',
@@ -23,22 +22,17 @@ export function anatomy(
   angle: number,
 ): Anatomy {
   const { faces, edges, vertices, facesOfEdge, facesOfVertex } = topologyOf(oc, s, shape)
-  const seams = new SeamReader(oc, s, faces.all)
   const lines = s.keep(oc.ReplicadEdgeMeshExtractor.extract(shape, chord, angle))
   const { groups, ...skin } = shownSkin(oc, s, shape, chord, angle)
   const edgeGroups = ints(oc, lines.getEdgeGroupsPtr(), lines.getEdgeGroupsSize())
   const linePoints = floats(oc, lines.getLinesPtr(), lines.getLinesSize())
   return {
     faces: faces.all.map((f) => faceInfo(oc, s, f)),
-    edges: edges.all.map((e, i) => {
-      const seam = seams.seam(e, facesOfEdge[i]!)
-      return {
-        faces: facesOfEdge[i]!,
-        length: lengthOf(oc, s, e),
-        ...formOf(oc, s, e),
-        ...(seam ? { seam } : {}),
-      }
-    }),
+    edges: edges.all.map((e, i) => ({
+      faces: facesOfEdge[i]!,
+      length: lengthOf(oc, s, e),
+      ...formOf(oc, s, e),
+    })),
     vertices: vertices.all.map((v, i) => {
       const p = s.keep(oc.BRep_Tool.Pnt(s.keep(oc.TopoDS.Vertex(v))))
       return { at: [p.X(), p.Y(), p.Z()] as P3, faces: facesOfVertex[i]! }

@@ -1,8 +1,13 @@
-import type { BRepAdaptor_Surface, TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs'
+import type {
+  BRepAdaptor_Surface,
+  TopoDS_Edge,
+  TopoDS_Face,
+  TopoDS_Shape,
+} from 'replicad-opencascadejs'
 import { add3, cross3, dot3, norm3, type P3, scale3, sub3, unit3 } from '../../math'
-import type { Oc } from '../explore'
+import { type Oc, partsOf, topologyOf } from '../explore'
 import type { KernelScope } from '../scope'
-import type { Seam } from '../types'
+import type { Ribbon, RibbonSpot, Seam } from '../types'
 
 /** Places along an edge at which its two faces are compared. */
 const STATIONS = 33
@@ -28,8 +33,34 @@ interface Spot {
   vv: P3
 }
 
-/** Reads how the faces of a shape meet at its edges. */
-export class SeamReader {
+/** How the faces of a shape meet at each of its edges, by number; null where at an angle. */
+export function seamsOf(oc: Oc, s: KernelScope, shape: TopoDS_Shape): (Seam | null)[] {
+  const { faces, edges, facesOfEdge } = topologyOf(oc, s, shape)
+  const reader = new FaceReader(oc, s, faces.all)
+  return edges.all.map((e, i) => reader.seam(e, facesOfEdge[i]!))
+}
+
+/** The faces along some edges of a shape; none along a seam, or an edge that has no extent. */
+export function ribbonsOf(
+  oc: Oc,
+  s: KernelScope,
+  shape: TopoDS_Shape,
+  wanted: readonly number[],
+): Ribbon[][] {
+  const { faces, edges, facesOfEdge } = topologyOf(oc, s, shape)
+  const reader = new FaceReader(oc, s, faces.all)
+  return wanted.map((i) =>
+    edges.all[i] && facesOfEdge[i]!.length === 2
+      ? facesOfEdge[i]!.flatMap((face) => {
+          const spots = reader.ribbon(edges.all[i]!, face)
+          return spots ? [{ face, spots }] : []
+        })
+      : [],
+  )
+}
+
+/** Reads the surfaces of a shape's faces beside its edges. */
+class FaceReader {
   readonly #oc: Oc
   readonly #s: KernelScope
   readonly #faces: {
@@ -67,17 +98,7 @@ export class SeamReader {
     const edge = s.keep(oc.TopoDS.Edge(e))
     if (oc.BRep_Tool.Degenerated(edge)) return null
     const { First, Last } = oc.BRep_Tool.Range(edge, 0, 0)
-    const [a, b] = [f, g].map((i): Side => {
-      const { face, surface, reversed } = this.#faces[i]!
-      const curve = s.keep(new oc.BRepAdaptor_Curve2d(edge, face))
-      const at = (t: number): [number, number] => {
-        const p = curve.EvalD0(t)
-        const out: [number, number] = [p.X(), p.Y()]
-        p.delete()
-        return out
-      }
-      return { surface, reversed, at }
-    }) as [Side, Side]
+    const [a, b] = [this.#beside(edge, f), this.#beside(edge, g)]
     const out: Seam = { gap: 0, angle: 0, bend: 0, at: [0, 0, 0] }
     let before: P3 | null = null
     for (let i = 0; i < STATIONS; i++) {
@@ -104,6 +125,43 @@ export class SeamReader {
     }
     return out
   }
+
+  /** A face at even shares of one of its edges, both ends too. */
+  ribbon(e: TopoDS_Shape, face: number): RibbonSpot[] | null {
+    const [oc, s] = [this.#oc, this.#s]
+    const edge = s.keep(oc.TopoDS.Edge(e))
+    if (oc.BRep_Tool.Degenerated(edge)) return null
+    const side = this.#beside(edge, face)
+    const { First, Last } = oc.BRep_Tool.Range(edge, 0, 0)
+    const curve = s.keep(new oc.BRepAdaptor_Curve(edge))
+    // Seen from outside, a face lies to the left of its edges as they go round it.
+    const own = partsOf(oc, s, this.#faces[face]!.face, 'EDGE').find((x) => x.IsSame(e))
+    if (!own) return null
+    const ahead = own.Orientation() === oc.TopAbs_Orientation.TopAbs_FORWARD ? 1 : -1
+    return Array.from({ length: STATIONS }, (_, i) => {
+      const t = First + ((Last - First) * i) / (STATIONS - 1)
+      const spot = spotAt(side, t)
+      const way = curve.EvalD1(t).D1
+      const d: P3 = [way.X(), way.Y(), way.Z()]
+      way.delete()
+      const flat = sub3(d, scale3(spot.n, dot3(d, spot.n)))
+      const along = unit3(flat)
+      const away = scale3(cross3(along, spot.n), ahead)
+      return { at: spot.p, along, away, out: spot.n, bends: formOver(spot, along, away) }
+    })
+  }
+
+  #beside(edge: TopoDS_Edge, f: number): Side {
+    const { face, surface, reversed } = this.#faces[f]!
+    const curve = this.#s.keep(new this.#oc.BRepAdaptor_Curve2d(edge, face))
+    const at = (t: number): [number, number] => {
+      const p = curve.EvalD0(t)
+      const out: [number, number] = [p.X(), p.Y()]
+      p.delete()
+      return out
+    }
+    return { surface, reversed, at }
+  }
 }
 
 function spotAt({ surface, reversed, at }: Side, t: number): Spot {
@@ -126,14 +184,29 @@ function spotAt({ surface, reversed, at }: Side, t: number): Spot {
   return { p, u: du, v: dv, n, uu, uv, vv }
 }
 
-/** The curvature of the section square to the surface in a direction along it, 1/mm (first and second fundamental forms). */
-function bendAcross({ u, v, n, uu, uv, vv }: Spot, way: P3): number {
+/** The curvature of the section square to the surface in a direction along it, 1/mm. */
+const bendAcross = (spot: Spot, way: P3): number => {
+  const [[a, b], size] = inSurface(spot, way)
+  return size > 0 ? second(spot, a, b, a, b) / size : 0
+}
+
+/** The second fundamental form over two unit directions along the surface. */
+function formOver(spot: Spot, p: P3, q: P3): [number, number, number] {
+  const [[a, b]] = inSurface(spot, p)
+  const [[c, d]] = inSurface(spot, q)
+  return [second(spot, a, b, a, b), second(spot, a, b, c, d), second(spot, c, d, c, d)]
+}
+
+/** A direction along the surface in its parameters, and its square length there (first fundamental form). */
+function inSurface({ u, v }: Spot, way: P3): [[number, number], number] {
   const [E, F, G] = [dot3(u, u), dot3(u, v), dot3(v, v)]
   const det = E * G - F * F
-  if (!(det > 1e-12 * E * G)) return 0
+  if (!(det > 1e-12 * E * G)) return [[0, 0], 0]
   const [wu, wv] = [dot3(way, u), dot3(way, v)]
   const a = (wu * G - wv * F) / det
   const b = (wv * E - wu * F) / det
-  const size = E * a * a + 2 * F * a * b + G * b * b
-  return (dot3(uu, n) * a * a + 2 * dot3(uv, n) * a * b + dot3(vv, n) * b * b) / size
+  return [[a, b], E * a * a + 2 * F * a * b + G * b * b]
 }
+
+const second = ({ n, uu, uv, vv }: Spot, a: number, b: number, c: number, d: number): number =>
+  dot3(uu, n) * a * c + dot3(uv, n) * (a * d + b * c) + dot3(vv, n) * b * d

@@ -1,6 +1,7 @@
 import { add3, angle3, cross3, norm3, type P3, scale3, sub3 } from '../../math'
 import { Way } from '../arclength'
 import { type Curve3, reversed3, way3 } from '../curve3'
+import { type BesideCurve, turnedBeside } from './beside'
 
 /** Directions that turn by more at a joint make a corner, rad (0.5 deg). */
 const CORNER = 0.0087
@@ -10,6 +11,8 @@ export interface Loop {
   curves: Curve3[]
   names: string[]
   closed: boolean
+  /** Of each curve the surface that ends at it, where there is one. */
+  beside?: (BesideCurve | null)[]
 }
 
 /** A section with what is needed to match it with others. */
@@ -18,6 +21,7 @@ export interface Ring {
   names: string[]
   way: Way
   closed: boolean
+  beside?: Loop['beside']
   /** Shares of its length at which it has corners; of an open one its ends as well. */
   corners: number[]
   centre: P3
@@ -28,7 +32,7 @@ export interface Ring {
 /** How finely a section is looked at for its centre and normal. */
 const LOOKS = 96
 
-export function ringOf({ curves, names, closed }: Loop): Ring {
+export function ringOf({ curves, names, closed, beside }: Loop): Ring {
   const way = new Way(curves)
   const starts = way.starts
   const n = curves.length
@@ -54,6 +58,7 @@ export function ringOf({ curves, names, closed }: Loop): Ring {
     corners,
     centre,
     normal: size > 1e-9 ? scale3(area, 1 / size) : [0, 0, 0],
+    ...(beside ? { beside } : {}),
   }
 }
 
@@ -63,5 +68,6 @@ export function turnedRing(r: Ring): Ring {
     curves: [...r.curves].reverse().map(reversed3),
     names: [...r.names].reverse(),
     closed: r.closed,
+    ...(r.beside ? { beside: [...r.beside].reverse().map((b) => b && turnedBeside(b)) } : {}),
   })
 }

@@ -172,8 +172,13 @@ export function sidePoles(side: Side): { basis: Basis; rows: P3[][]; off: number
   }
 }
 
-/** What holds a loft's end: nothing, or a direction the skin leaves it in (mm a unit of v), the same all along or by the place. */
-export type EndHold = null | ((u: number, side: number) => P3)
+/** What holds a loft's end: nothing, or how the skin runs there by v at a place of a side. */
+export type EndHold = null | {
+  /** Its derivative, mm a unit of v. */
+  slope(u: number, side: number): P3
+  /** Its second derivative, where that is held too. */
+  bend?(u: number, side: number): P3
+}
 
 /** How the skin runs from section to section. */
 export interface Running {
@@ -220,27 +225,25 @@ export function skinned(
     off = Math.max(off, made.off)
     const rows = ring ? [...made.rows, made.rows[0]!] : made.rows
     const nu = countOf(made.basis)
-    const across = new AcrossSections(params, ruled, {
-      first: ring || first !== null,
-      last: ring || last !== null,
-    })
+    const held = (hold: EndHold) => (ring ? 1 : hold ? (hold.bend ? 2 : 1) : 0)
+    const across = new AcrossSections(params, ruled, held(first), held(last))
     const nv = countOf(across.basis)
     const poles = new Float64Array(3 * nu * nv)
     const along = new Interpolation(made.basis, greville(made.basis))
-    const held = (hold: EndHold) => {
-      if (!hold) return null
-      const x = new Float64Array(3 * nu)
-      for (const [i, u] of greville(made.basis).entries()) x.set(hold(u, s), 3 * i)
-      along.solve(x)
-      return x
-    }
-    const [d0, d1] = [held(first), held(last)]
+    const derivatives = (hold: EndHold): Float64Array[] =>
+      [hold?.slope, hold?.bend].flatMap((of) => {
+        if (!of) return []
+        const x = new Float64Array(3 * nu)
+        for (const [i, u] of greville(made.basis).entries()) x.set(of(u, s), 3 * i)
+        along.solve(x)
+        return [x]
+      })
+    const [d0, d1] = [derivatives(first), derivatives(last)]
     for (let i = 0; i < nu; i++) {
       const column = rows.map((r) => r[i]!)
-      const slope = ring ? ringSlope(column, params) : null
-      const start = slope ?? (d0 ? placeAt(d0, i) : null)
-      const end = slope ?? (d1 ? placeAt(d1, i) : null)
-      const made = across.poles(column, start, end)
+      const slope = ring ? [ringSlope(column, params)] : null
+      const at = (d: Float64Array[]) => d.map((x) => placeAt(x, i))
+      const made = across.poles(column, slope ?? at(d0), slope ?? at(d1))
       for (let j = 0; j < nv; j++) poles.set(made[j]!, 3 * (i * nv + j))
     }
     return { u: made.basis, v: across.basis, poles }
@@ -248,14 +251,14 @@ export function skinned(
   return { patches, params, off }
 }
 
-/** Interpolation from section to section. */
+/** Interpolation from section to section, with as many derivatives held at the first and at the last. */
 class AcrossSections {
   readonly basis: Basis
   readonly #system: Interpolation | null
-  readonly #held: { first: boolean; last: boolean }
+  readonly #held: readonly [number, number]
 
-  constructor(params: readonly number[], ruled: boolean, held: { first: boolean; last: boolean }) {
-    this.#held = ruled ? { first: false, last: false } : held
+  constructor(params: readonly number[], ruled: boolean, first: number, last: number) {
+    this.#held = ruled ? [0, 0] : [first, last]
     if (ruled) {
       this.basis = basisOf(
         1,
@@ -264,26 +267,24 @@ class AcrossSections {
       this.#system = null
       return
     }
-    const n = params.length
-    const at = [...params]
-    const orders = params.map(() => 0)
-    if (this.#held.first) {
-      at.splice(1, 0, params[0]!)
-      orders.splice(1, 0, 1)
-    }
-    if (this.#held.last) {
-      at.splice(at.length - 1, 0, params[n - 1]!)
-      orders.splice(orders.length - 1, 0, 1)
-    }
+    const [a, b] = this.#held
+    const upTo = (n: number) => Array.from({ length: n }, (_, i) => i + 1)
+    const at = [...upTo(a).map(() => 0), ...params, ...upTo(b).map(() => 1)]
+    const orders = [0, ...upTo(a), ...params.slice(1, -1).map(() => 0), ...upTo(b).reverse(), 0]
     this.basis = averagedBasis(3, at)
     this.#system = new Interpolation(this.basis, at, orders)
   }
 
-  poles(places: readonly P3[], first: P3 | null, last: P3 | null): P3[] {
+  poles(places: readonly P3[], first: readonly P3[], last: readonly P3[]): P3[] {
     if (!this.#system) return [...places]
-    const rows: P3[] = [...places]
-    if (this.#held.first) rows.splice(1, 0, first ?? O)
-    if (this.#held.last) rows.splice(rows.length - 1, 0, last ?? O)
+    const [a, b] = this.#held
+    const rows = [
+      places[0]!,
+      ...first.slice(0, a),
+      ...places.slice(1, -1),
+      ...last.slice(0, b).reverse(),
+      places[places.length - 1]!,
+    ]
     const x = Float64Array.from(rows.flat())
     this.#system.solve(x)
     return rows.map((_, i) => placeAt(x, i))

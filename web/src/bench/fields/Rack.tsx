@@ -5,7 +5,7 @@ import type { Op } from '@ivory/core/workpiece'
 import { GripVertical, X } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { setInputs, useSession } from '../../session/session'
-import { Choice } from '../../ui/controls'
+import { Button, Choice } from '../../ui/controls'
 import { Sortable } from '../../ui/Sortable'
 import { faceName, opName } from '../names'
 
@@ -18,6 +18,7 @@ type SectionDoc =
 export function Rack({ op }: { op: Op }) {
   const doc = useSession((s) => s.doc)
   const available = useSession((s) => s.settled?.available[op.id])
+  const picking = useSession((s) => s.picking)
   const sections = (op.inputs.sections as SectionDoc[] | undefined) ?? []
   const put = (next: SectionDoc[]) => setInputs(op.id, { sections: next })
   // Told apart by their order: the same drawing may come twice.
@@ -37,9 +38,19 @@ export function Rack({ op }: { op: Op }) {
       label: opName(doc, id),
     })),
     ...(available?.points ?? []).map((id) => ({ value: `point ${id}`, label: opName(doc, id) })),
+    ...(available?.bodies ?? []).map(({ id, name }) => ({
+      value: `body ${id}`,
+      label: `a face of ${name}, picked`,
+    })),
   ]
   const add = (value: string) => {
     const [kind, id] = value.split(' ') as [string, string]
+    if (kind === 'body') {
+      useSession.setState({
+        picking: { op: op.id, input: 'sections', what: 'faces', body: id },
+      })
+      return
+    }
     const next: SectionDoc =
       kind === 'profile' ? { profile: id, shift: 0 } : { point: id, end: 'pointed' }
     put([...sections, next])
@@ -87,6 +98,14 @@ export function Rack({ op }: { op: Op }) {
           ))}
         </ol>
       </Sortable>
+      {picking?.op === op.id && picking.body && (
+        <Button
+          className="border-brass! bg-brass-wash!"
+          onClick={() => useSession.setState({ picking: null })}
+        >
+          Pick a face on the Stage, or leave it
+        </Button>
+      )}
       {more.length > 0 ? (
         <Choice
           label="Add a section"
@@ -95,7 +114,7 @@ export function Rack({ op }: { op: Op }) {
           onChange={(v) => v && add(v)}
         />
       ) : (
-        <span className="text-soft">There is no drawing and no point before it yet.</span>
+        <span className="text-soft">There is no drawing, point or body before it yet.</span>
       )}
     </div>
   )

@@ -4,6 +4,9 @@ import type { Field } from '../../spec'
 import { ontoFields, ontoInputs } from '../onto'
 import { loftSectionSchema } from './section'
 
+/** How the skin leaves its ends: as it comes, square to the section, on in what lies beside it, on with its curvature too. */
+const ENDS = ['free', 'square', 'on', 'bent'] as const
+
 export const loftInputs = z.object({
   sections: z.array(loftSectionSchema).max(60).default([]),
   ...ontoInputs,
@@ -12,9 +15,9 @@ export const loftInputs = z.object({
   give: valueSchema.default(0),
   run: z.enum(['smooth', 'ruled']).default('smooth'),
   ring: z.enum(['no', 'yes']).default('no'),
-  begins: z.enum(['free', 'square']).default('free'),
+  begins: z.enum(ENDS).default('free'),
   beginPull: valueSchema.default(1),
-  ends: z.enum(['free', 'square']).default('free'),
+  ends: z.enum(ENDS).default('free'),
   endPull: valueSchema.default(1),
 })
 export type LoftInputs = z.infer<typeof loftInputs>
@@ -22,6 +25,13 @@ export type LoftInputs = z.infer<typeof loftInputs>
 export const railed = (i: Readonly<Record<string, unknown>>) =>
   smooth(i) && Array.isArray(i.rails) && i.rails.length > 0
 const smooth = (i: Readonly<Record<string, unknown>>) => i.run !== 'ruled' && i.ring !== 'yes'
+
+const endOptions = [
+  { value: 'free', label: 'as it comes' },
+  { value: 'square', label: 'square to the section' },
+  { value: 'on', label: 'on from the faces beside it' },
+  { value: 'bent', label: 'on with their curvature' },
+]
 
 export const loftFields: Field[] = [
   {
@@ -79,10 +89,7 @@ export const loftFields: Field[] = [
     label: 'Begins',
     help: 'How the skin leaves the first section.',
     type: 'choice',
-    options: [
-      { value: 'free', label: 'as it comes' },
-      { value: 'square', label: 'square to the section' },
-    ],
+    options: endOptions,
     when: smooth,
   },
   {
@@ -92,17 +99,14 @@ export const loftFields: Field[] = [
     type: 'value',
     dim: 'number',
     ranged: true,
-    when: (i) => smooth(i) && i.begins === 'square',
+    when: (i) => smooth(i) && i.begins !== 'free',
   },
   {
     name: 'ends',
     label: 'Ends',
     help: 'How the skin reaches the last section.',
     type: 'choice',
-    options: [
-      { value: 'free', label: 'as it comes' },
-      { value: 'square', label: 'square to the section' },
-    ],
+    options: endOptions,
     when: smooth,
   },
   {
@@ -112,6 +116,6 @@ export const loftFields: Field[] = [
     type: 'value',
     dim: 'number',
     ranged: true,
-    when: (i) => smooth(i) && i.ends === 'square',
+    when: (i) => smooth(i) && i.ends !== 'free',
   },
 ]

@@ -17,9 +17,13 @@ import {
   betweenV,
   type EndHold,
   foldIn,
+  isTip,
   type Matched,
   matched,
+  meetingOff,
+  type Patch,
   ringOf,
+  runningOn,
   type Section,
   type Side,
   sectionSteps,
@@ -84,7 +88,8 @@ function loftedPart(
   const warnings: Diagnosis[] = []
   const sections: LoftSection[] = []
   for (const [i, s] of input.sections.entries()) {
-    const made = loftSection(s, i + 1, ctx)
+    const end = i === 0 ? input.begins : i === input.sections.length - 1 ? input.ends : 'free'
+    const made = loftSection(s, i + 1, end === 'on' || end === 'bent', ctx)
     if (!made.ok) return made
     if (made.value.kind === 'loops') warnings.push(...made.value.warnings)
     sections.push(made.value)
@@ -226,11 +231,47 @@ function skinOf(
       `Between two sections the skin is drawn in to ${rounded(100 * twist.left!, 0)} % of their area: they are turned against each other. Shift the matching of one of them.`,
       [{ at: twist.at }],
     )
+  const met = meetings(patches, row, input)
   return good({
     patches: patches.map((patch, i) => ({ patch, names: sides[i]!.names })),
-    warnings,
-    words: words && `${words}, `,
+    warnings: [...warnings, ...met.warnings],
+    words: [words, ...met.words]
+      .filter(Boolean)
+      .map((x) => `${x}, `)
+      .join(''),
   })
+}
+
+/** Up to which a skin runs on in what lies beside it: angle (rad), and share of the curvature. */
+const RUNS_ON = { angle: 1.75e-3, bend: 0.05 }
+
+/** How the skin was measured to meet what lies beside its ends, where it was to run on. */
+function meetings(
+  patches: readonly Patch[],
+  row: readonly Section[],
+  input: LoftInputs,
+): { words: string[]; warnings: Diagnosis[] } {
+  const words: string[] = []
+  const warnings: Diagnosis[] = []
+  if (input.run === 'ruled' || input.ring === 'yes') return { words, warnings }
+  for (const last of [false, true]) {
+    const how = last ? input.ends : input.begins
+    const own = row[last ? row.length - 1 : 0]!
+    if ((how !== 'on' && how !== 'bent') || isTip(own)) continue
+    const { angle, bend, at } = meetingOff(patches, own, last)
+    const [deg, share] = [rounded((angle * 180) / Math.PI, 3), rounded(100 * bend, 1)]
+    const told = how === 'bent' ? `${deg}° and ${share} % of curvature` : `${deg}°`
+    const end = last ? 'end' : 'beginning'
+    words.push(`${end} runs on within ${told}`)
+    if (angle > RUNS_ON.angle || (how === 'bent' && bend > RUNS_ON.bend))
+      warnings.push({
+        code: 'meets-off',
+        message: `At its ${end} the skin is off what lies beside it by ${told}${railed(input) ? ': the rails lead it away' : ''}.`,
+        places: [{ at }],
+        fixes: [],
+      })
+  }
+  return { words, warnings }
 }
 
 /** What holds the ends of the skin: square to the section's plane, or the roundness of a dome. */
@@ -258,8 +299,12 @@ function endHolds(
     if (how === 'free' || input.run === 'ruled' || input.ring === 'yes') return good(null)
     const pull = ctx.read(last ? input.endPull : input.beginPull, 'number')
     if (!(pull > 0)) return bad('not-positive', 'The pull must be more than 0.')
-    const ring = (row[i] as Matched).ring
+    const own = row[i] as Matched
+    const { ring } = own
     const to = sub3(middleOf(row[next]!), ring.centre)
+    // As far as the next section is, in a unit of v for all sections together.
+    const reach = (pull * norm3(to)) / share(Math.min(i, next))
+    if (how !== 'square') return runningOn(own, reach, last, how === 'bent')
     const along = dot3(to, ring.normal)
     if (Math.abs(along) < 0.05 * norm3(to))
       return bad(
@@ -267,10 +312,8 @@ function endHolds(
         'The next section lies beside this one, not before it: the skin cannot leave it square.',
         [{ at: ring.centre }],
       )
-    // As far as the next section is, in a unit of v for all sections together.
-    const size = (pull * norm3(to) * Math.sign(along) * (last ? -1 : 1)) / share(Math.min(i, next))
-    const way = scale3(unit3(ring.normal), size)
-    return good(() => way)
+    const way = scale3(unit3(ring.normal), reach * Math.sign(along) * (last ? -1 : 1))
+    return good({ slope: () => way })
   }
   const first = hold(false)
   if (!first.ok) return first
@@ -291,9 +334,11 @@ function domed(
 ): EndHold {
   const axis = unit3(sub3(top, middle))
   const scale = (weight * Math.PI) / 2
-  return (u, side) => {
-    const out = sub3(sides[side]!.place[next]!(u), middle)
-    const flat = sub3(out, scale3(axis, dot3(out, axis)))
-    return scale3(flat, last ? -scale : scale)
+  return {
+    slope(u, side) {
+      const out = sub3(sides[side]!.place[next]!(u), middle)
+      const flat = sub3(out, scale3(axis, dot3(out, axis)))
+      return scale3(flat, last ? -scale : scale)
+    },
   }
 }

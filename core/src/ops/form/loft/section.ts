@@ -1,10 +1,11 @@
 import { z } from 'zod'
-import { type ExactPart, edgeCurve } from '../../../exact'
-import { bad, type Diagnosis, good, type Outcome, type P3 } from '../../../math'
+import { type ExactPart, edgeCurve, formJob } from '../../../exact'
+import type { RibbonSpot } from '../../../kernel'
+import { bad, type Diagnosis, good, norm3, type Outcome, type P3, sub3 } from '../../../math'
 import { ordered } from '../../../path'
 import { type Region, type Seg, valueSchema } from '../../../profile'
 import { faceRefSchema } from '../../../refs'
-import { type Loop, onFrame } from '../../../surface'
+import { besideOf, type Loop, onFrame, place3, way3 } from '../../../surface'
 import { exactBody } from '../../exact'
 import { pickExactFaces } from '../../pick'
 import type { OpContext } from '../../state'
@@ -39,9 +40,11 @@ export type LoftSection =
   | { kind: 'loops'; loops: Loop[]; shift: number; warnings: Diagnosis[] }
   | { kind: 'tip'; at: P3; domed: boolean; weight: number }
 
+/** `meets`: what lies beside the section is read too, for a skin that runs on from there. */
 export function loftSection(
   given: LoftSectionInput,
   number: number,
+  meets: boolean,
   ctx: OpContext,
 ): Outcome<LoftSection> {
   if ('point' in given) {
@@ -58,12 +61,13 @@ export function loftSection(
     if (!on.ok) return on
     const picked = pickExactFaces(on.value.part, [given.face], ctx, 'sections')
     if (!picked.ok) return picked
-    const loops = faceLoops(on.value.part, picked.value.items[0]!, ctx.op)
+    const loops = faceLoops(on.value.part, picked.value.items[0]!, meets, ctx)
+    if (loops && !loops.ok) return loops
     if (!loops)
       return bad('no-loop', `Section ${number}: the edges of this face are no closed chain.`, [
         { at: on.value.part.faces[picked.value.items[0]!]!.middle },
       ])
-    return good({ kind: 'loops', loops, shift, warnings: picked.value.warnings })
+    return good({ kind: 'loops', loops: loops.value, shift, warnings: picked.value.warnings })
   }
   const profile = ctx.profile(given.profile)
   if (!profile) return bad('no-profile', `Section ${number}: its drawing does not exist here.`)
@@ -102,26 +106,65 @@ function regionsFor(
 }
 
 /** The edges round a face as closed chains, the longest first; null where they do not close. */
-function faceLoops(part: ExactPart, face: number, op: string): Loop[] | null {
-  let left = part.edges.flatMap((e, i) => {
+function faceLoops(
+  part: ExactPart,
+  face: number,
+  meets: boolean,
+  ctx: OpContext,
+): Outcome<Loop[]> | null {
+  let left = part.edges.flatMap((e, edge) => {
     if (!e.faces.includes(face) || e.faces.length !== 2) return []
-    const curve = edgeCurve(part, i)
-    const other = e.faces.find((f) => f !== face)
-    const name = part.faces[other ?? face]!.names[0] ?? '?'
-    return curve ? [{ curve, length: e.length, name: `${op}:on(${name})` }] : []
+    const curve = edgeCurve(part, edge)
+    const other = e.faces.find((f) => f !== face) ?? face
+    const name = `${ctx.op}:on(${part.faces[other]!.names[0] ?? '?'})`
+    return curve ? [{ curve, length: e.length, name, edge, other }] : []
   })
+  const read = meets ? ribbons(part, left, ctx) : null
+  if (read && !read.ok) return read
   const loops: (Loop & { length: number })[] = []
   while (left.length > 0) {
     const o = ordered(left.map((l) => l.curve))
     if (!o.closed) return null
     const chain = o.from.map((k) => left[k]!)
+    const beside = chain.map(({ edge }, k) => {
+      const spots = read?.value.get(edge)
+      if (!spots) return null
+      const piece = o.pieces[k]!
+      // The kernel's own parameter may run the other way.
+      const off = (i: number) => norm3(sub3(spots[i]!.at, place3(piece, 0.25)))
+      const quarter = Math.round((spots.length - 1) / 4)
+      const ahead = off(quarter) <= off(spots.length - 1 - quarter)
+      return besideOf(ahead ? spots : [...spots].reverse(), way3(piece, 0))
+    })
     loops.push({
       curves: o.pieces,
       names: chain.map((l) => l.name),
       closed: true,
+      ...(read ? { beside } : {}),
       length: chain.reduce((sum, l) => sum + l.length, 0),
     })
     left = o.apart.map((k) => left[k]!)
   }
-  return loops.sort((a, b) => b.length - a.length)
+  return good(loops.sort((a, b) => b.length - a.length))
+}
+
+/** The faces beside edges along them, by the number of the edge; one of triangles has none. */
+function ribbons(
+  part: ExactPart,
+  edges: readonly { edge: number; other: number }[],
+  ctx: OpContext,
+): Outcome<Map<number, RibbonSpot[]>> {
+  if (part.kind !== 'exact') return good(new Map())
+  const args = { seams: false, ribbons: edges.map((e) => e.edge) }
+  const made = ctx.kernel(formJob(part.key, args))
+  if (!made.ok) return made
+  const read = made.value[0]!.form!.ribbons
+  return good(
+    new Map(
+      edges.flatMap(({ edge, other }) => {
+        const own = read[edge]?.find((r) => r.face === other)
+        return own ? [[edge, own.spots] as const] : []
+      }),
+    ),
+  )
 }

@@ -1,0 +1,174 @@
+import {
+  add3,
+  bad,
+  cross3,
+  dot3,
+  good,
+  norm3,
+  type Outcome,
+  type P3,
+  placeAt,
+  scale3,
+  sub3,
+  unit3,
+} from '../../math'
+
+import { evaluate, jet, type Patch } from '../patch'
+import type { Beside } from './beside'
+import type { Matched } from './match'
+import type { EndHold } from './skin'
+
+/**
+ * Surfaces beside a section that meet at a place of it by less run on in each other, as the sine of the angle; by less than the
+ * other where the line they meet in says little of where it goes.
+ */
+const RUNS_ON = { always: 1e-3, unclear: 0.02 }
+/** Least share of a direction that has to lead away from the surface. */
+const AWAY = 0.1
+
+/** How the skin leaves a place of a section: a direction in the surface beside it, and what bends it on. */
+interface Leaving {
+  dir: P3
+  /** Second derivative for a unit of the first. */
+  bend: P3
+}
+
+/**
+ * Has a skin run on in the surfaces beside a section: in their planes, and `bent` also with their curvature. `reach` is how
+ * fast it leaves, mm a unit of v, all along. At a corner of the section, where two surfaces meet at an edge, it leaves along
+ * that edge, and bends so that it stays in both; between corners that is given up evenly.
+ */
+export function runningOn(
+  m: Matched,
+  reach: number,
+  last: boolean,
+  bent: boolean,
+): Outcome<EndHold> {
+  const n = m.breaks.length
+  const at = (side: number, u: number): Beside | null => besideAt(m, side, u)
+  const corners: Leaving[] = []
+  for (let j = 0; j < n; j++) {
+    const [a, b] = [at((j + n - 1) % n, 1), at(j, 0)]
+    const place = m.ring.way.place(m.breaks[j]! % 1)
+    if (!a || !b)
+      return bad(
+        'no-neighbour',
+        'The section has nothing beside it here to run on from: choose a face of a body instead of a drawing.',
+        [{ at: place }],
+      )
+    const made = cornerOf(a, b)
+    if (!made)
+      return bad(
+        'turned-away',
+        'The surfaces beside the section lean away from each other at this corner: no skin runs on in both.',
+        [{ at: place }],
+      )
+    corners.push(made)
+  }
+  const sign = last ? -1 : 1
+  const leaving = (u: number, side: number): Leaving => {
+    const s = at(side, u)!
+    const [from, to] = [corners[side]!, corners[(side + 1) % n]!]
+    const [a, b] = [at(side, 0)!, at(side, 1)!]
+    const lean = (1 - u) * leanOf(a, from.dir) + u * leanOf(b, to.dir)
+    const dir = unit3(add3(s.away, scale3(s.along, lean)))
+    const k = curvatureAlong(s, dir)
+    // What the corners add within the surface, given up evenly.
+    const extra = add3(scale3(within(a, from.bend), 1 - u), scale3(within(b, to.bend), u))
+    return { dir, bend: add3(scale3(s.out, k), within(s, extra)) }
+  }
+  return good({
+    slope: (u, side) => scale3(leaving(u, side).dir, sign * reach),
+    ...(bent ? { bend: (u, side) => scale3(leaving(u, side).bend, reach * reach) } : {}),
+  })
+}
+
+/** Places of each side at which a skin is compared with what lies beside it: uneven, so that none is a place it was made by. */
+const LOOKS = 23
+/** Curvatures under this (1/mm) count as this when they are compared. */
+const STRAIGHT = 1e-3
+
+/** How a skin meets what lies beside its first or last section, the worst of its places each for itself. */
+export interface MeetingOff {
+  /** Between the surfaces, rad. */
+  angle: number
+  /** Difference of the curvatures across the section over the larger. */
+  bend: number
+  at: P3
+}
+export function meetingOff(patches: readonly Patch[], m: Matched, last: boolean): MeetingOff {
+  const j = jet()
+  const out: MeetingOff = { angle: 0, bend: 0, at: m.ring.centre }
+  for (const [side, patch] of patches.entries())
+    for (let i = 0; i < LOOKS; i++) {
+      const u = (i + 0.37) / LOOKS
+      const s = besideAt(m, side, u)
+      if (!s) continue
+      evaluate(patch, u, last ? 1 : 0, 2, j)
+      const [du, dv] = [placeAt(j.u, 0), placeAt(j.v, 0)]
+      const n = unit3(cross3(du, dv))
+      const turned = dot3(n, s.out)
+      const angle = Math.atan2(norm3(cross3(n, s.out)), Math.abs(turned))
+      if (angle > out.angle) {
+        out.angle = angle
+        out.at = placeAt(j.p, 0)
+      }
+      // The direction across the section in the skin's parameters, by its first fundamental form.
+      const [E, F, G] = [dot3(du, du), dot3(du, dv), dot3(dv, dv)]
+      const [p, q] = [dot3(s.away, du), dot3(s.away, dv)]
+      const det = E * G - F * F
+      const [a, b] = [(p * G - q * F) / det, (q * E - p * F) / det]
+      const size = E * a * a + 2 * F * a * b + G * b * b
+      const second = [placeAt(j.uu, 0), placeAt(j.uv, 0), placeAt(j.vv, 0)].map((x) => dot3(x, n))
+      const k = (a * a * second[0]! + 2 * a * b * second[1]! + b * b * second[2]!) / size
+      const own = k * Math.sign(turned)
+      const other = s.bends[2]
+      const off = Math.abs(own - other) / Math.max(Math.abs(own), Math.abs(other), STRAIGHT)
+      out.bend = Math.max(out.bend, off)
+    }
+  return out
+}
+
+/** The surface beside the section at a place of one of its sides. */
+export function besideAt({ ring, breaks }: Matched, side: number, u: number): Beside | null {
+  const from = breaks[side]!
+  const to = side + 1 < breaks.length ? breaks[side + 1]! : breaks[0]! + 1
+  const share = from + u * (to - from)
+  const { curve, t } = ring.way.at(share > 1 + 1e-12 ? share - 1 : share)
+  // A share within rounding of a joint is read on the piece it belongs to.
+  const count = ring.curves.length
+  const [k, x] =
+    u === 0 && t > 1 - 1e-7
+      ? [(curve + 1) % count, 0]
+      : u === 1 && t < 1e-7
+        ? [(curve + count - 1) % count, 1]
+        : [curve, t]
+  return ring.beside?.[k]?.(x) ?? null
+}
+
+const leanOf = (s: Beside, dir: P3): number => dot3(dir, s.along) / dot3(dir, s.away)
+const within = ({ out }: Beside, v: P3): P3 => sub3(v, scale3(out, dot3(v, out)))
+
+/** The curvature of a surface along a direction in it, 1/mm. */
+function curvatureAlong({ along, away, bends: [a, m, b] }: Beside, dir: P3): number {
+  const [x, y] = [dot3(dir, along), dot3(dir, away)]
+  return a * x * x + 2 * m * x * y + b * y * y
+}
+
+/** How a skin leaves the corner between two surfaces; null where no direction leads away from both. */
+function cornerOf(a: Beside, b: Beside): Leaving | null {
+  const over = add3(a.away, b.away)
+  const edge = cross3(a.out, b.out)
+  const size = norm3(edge)
+  const clear = Math.abs(dot3(edge, over)) > 0.7 * size * norm3(over)
+  const runs = size < RUNS_ON.always || (size < RUNS_ON.unclear && !clear)
+  const dir = runs ? unit3(within(a, over)) : scale3(unit3(edge), dot3(edge, over) < 0 ? -1 : 1)
+  if (![a, b].every((x) => dot3(dir, x.away) >= AWAY)) return null
+  const [k, l] = [curvatureAlong(a, dir), curvatureAlong(b, dir)]
+  if (runs) return { dir, bend: scale3(a.out, k) }
+  // In both surfaces: its part along each normal is that surface's curvature.
+  const c = dot3(a.out, b.out)
+  const det = 1 - c * c
+  const bend = add3(scale3(a.out, (k - c * l) / det), scale3(b.out, (l - c * k) / det))
+  return { dir, bend }
+}
