@@ -24,6 +24,7 @@ export {
 export { gaussRule, integrate, integrateTo } from './quadrature'
 export { brent, goldenMin } from './roots'
 export { fixed, rounded } from './round'
+export { downhill } from './simplex'
 export { ANGLE, FIT, MODEL, POINT } from './tolerance'
 export {
   add,

@@ -1,3 +1,4 @@
+export { blended, type Order } from './blend'
 export { built, type Stop } from './build'
 export {
   type Carrying,

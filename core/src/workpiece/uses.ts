@@ -51,6 +51,8 @@ const EXPRESSION_KEYS = new Set([
   'high',
   'give',
   'beginPull',
+  'leavePull',
+  'reachPull',
   'endPull',
   'weight',
   'sx',

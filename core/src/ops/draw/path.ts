@@ -1,9 +1,10 @@
-import { bad, type Diagnosis, good, mm, type Outcome } from '../../math'
+import { bad, type Diagnosis, good, mm, type Outcome, rounded } from '../../math'
 import { chainFindings, mostRounding, tightest } from '../../path'
 import { length3 } from '../../surface'
 import { defineOp } from '../spec'
 import type { OpContext, OpResult } from '../state'
 import { type DatumContext, when } from './datum'
+import { fromPathToPath, jointOff } from './pathblend'
 import { alongEdges, alongProfile, type Drawn, roundHelix, throughStops } from './pathfrom'
 import { type PathInputs, pathInputs } from './pathinputs'
 
@@ -30,6 +31,7 @@ export const pathOp = defineOp<PathInputs>({
         { value: 'profile', label: 'along a drawing' },
         { value: 'edges', label: 'along edges of a body' },
         { value: 'helix', label: 'round an axis, as a helix' },
+        { value: 'blend', label: 'from one path on into another' },
       ],
     },
     {
@@ -162,13 +164,88 @@ export const pathOp = defineOp<PathInputs>({
       when: when('helix'),
     },
     {
+      name: 'from',
+      label: 'Leaves',
+      help: 'The path it goes on from.',
+      type: 'path',
+      when: when('blend'),
+    },
+    {
+      name: 'leaves',
+      label: 'At its',
+      help: 'Which end of it.',
+      type: 'choice',
+      options: [
+        { value: 'end', label: 'end' },
+        { value: 'start', label: 'start' },
+      ],
+      when: when('blend'),
+    },
+    {
+      name: 'into',
+      label: 'Goes on in',
+      help: 'The path it runs into; the same one is closed by it.',
+      type: 'path',
+      when: when('blend'),
+    },
+    {
+      name: 'reaches',
+      label: 'At the',
+      help: 'Which end of it is reached.',
+      type: 'choice',
+      options: [
+        { value: 'start', label: 'start of that' },
+        { value: 'end', label: 'end of that' },
+      ],
+      when: when('blend'),
+    },
+    {
+      name: 'order',
+      label: 'Meets both',
+      help: 'In direction only (G1), in curvature too (G2), or also in how that changes (G3).',
+      type: 'choice',
+      options: [
+        { value: 'direction', label: 'in direction' },
+        { value: 'curvature', label: 'in curvature' },
+        { value: 'change', label: 'in change of curvature' },
+      ],
+      when: when('blend'),
+    },
+    {
+      name: 'leavePull',
+      label: 'Keeps to first',
+      help: 'How far it keeps the direction it leaves in; 1 is where its curvature changes least.',
+      type: 'value',
+      dim: 'number',
+      when: when('blend'),
+    },
+    {
+      name: 'reachPull',
+      label: 'Keeps to second',
+      help: 'The same where it arrives.',
+      type: 'value',
+      dim: 'number',
+      when: when('blend'),
+    },
+    {
+      name: 'keeps',
+      label: 'Gives',
+      help: 'Both paths and what lies between as one, or only that.',
+      type: 'choice',
+      options: [
+        { value: 'all', label: 'one path of all three' },
+        { value: 'blend', label: 'what lies between' },
+      ],
+      when: when('blend'),
+    },
+    {
       name: 'round',
       label: 'Corners',
       help: 'Radius between straight pieces that meet at an angle; 0 leaves them sharp.',
       type: 'value',
       dim: 'length',
       ranged: true,
-      when: (i) => i.how !== 'helix',
+      when: when('stops', 'profile', 'edges'),
     },
     {
       name: 'join',
@@ -197,6 +274,12 @@ export const pathOp = defineOp<PathInputs>({
     turns: 3,
     height: 30,
     hand: 'right',
+    leaves: 'end',
+    reaches: 'start',
+    order: 'curvature',
+    leavePull: 1,
+    reachPull: 1,
+    keeps: 'all',
     round: 0,
     join: 0.01,
   }),
@@ -211,10 +294,11 @@ export const pathOp = defineOp<PathInputs>({
     const length = pieces.reduce((sum, c) => sum + length3(c), 0)
     const { radius } = tightest(pieces)
     const bends = Number.isFinite(radius) ? `, least radius ${mm(radius, 2)}` : ''
+    const meets = input.how === 'blend' ? blendWords(made.value) : ''
     return good({
       paths: { [ctx.op]: { pieces, names, closed, ...(stops ? { stops } : {}) } },
       warnings: [...datum.warnings, ...kinkWords(made.value, ctx)],
-      consequence: `${closed ? 'closed, ' : ''}${mm(length, 2)} long${bends}`,
+      consequence: `${closed ? 'closed, ' : ''}${mm(length, 2)} long${bends}${meets}`,
     })
   },
   cap(input, inputs, ctx) {
@@ -229,6 +313,18 @@ const MAKERS: Record<PathInputs['how'], (i: PathInputs, ctx: DatumContext) => Ou
   profile: alongProfile,
   edges: alongEdges,
   helix: roundHelix,
+  blend: fromPathToPath,
+}
+
+/** How a blend was measured to meet what it joins: the worse of its two joints. */
+function blendWords({ pieces, names, closed }: Drawn): string {
+  const k = names.indexOf('blend')
+  const next = pieces[k + 1] ?? (closed ? pieces[0] : undefined)
+  if (pieces.length === 1 || !next) return ''
+  const joints = [jointOff(pieces[k - 1]!, pieces[k]!), jointOff(pieces[k]!, next)]
+  const angle = (180 / Math.PI) * Math.max(...joints.map((j) => j.angle))
+  const bend = 100 * Math.max(...joints.map((j) => j.bend))
+  return `, joints within ${rounded(angle, 3)}° and ${rounded(bend, 1)} % of curvature`
 }
 
 /** Kinks with their angles; between straight pieces a rounding is offered, the largest up to 5 mm that fits. */

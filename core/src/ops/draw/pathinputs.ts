@@ -21,7 +21,7 @@ const stopSchema = z.union([
 export type StopInput = z.infer<typeof stopSchema>
 
 export const pathInputs = z.object({
-  how: z.enum(['stops', 'profile', 'edges', 'helix']).default('stops'),
+  how: z.enum(['stops', 'profile', 'edges', 'helix', 'blend']).default('stops'),
   stops: z.array(stopSchema).max(500).default([]),
   closed: z.enum(['no', 'yes']).default('no'),
   profile: z.string().optional(),
@@ -37,6 +37,14 @@ export const pathInputs = z.object({
   turns: valueSchema.default(3),
   height: valueSchema.default(30),
   hand: z.enum(['right', 'left']).default('right'),
+  from: z.string().optional(),
+  leaves: z.enum(['end', 'start']).default('end'),
+  into: z.string().optional(),
+  reaches: z.enum(['start', 'end']).default('start'),
+  order: z.enum(['direction', 'curvature', 'change']).default('curvature'),
+  leavePull: valueSchema.default(1),
+  reachPull: valueSchema.default(1),
+  keeps: z.enum(['all', 'blend']).default('all'),
   round: valueSchema.default(0),
   join: valueSchema.default(0.01),
 })

@@ -1,0 +1,74 @@
+import { bad, good, norm3, type Outcome, sub3 } from '../../math'
+import { blended, type Order } from '../../path'
+import { bend3, type Curve3, reversed3, way3 } from '../../surface'
+import type { Path } from '../state'
+import type { DatumContext } from './datum'
+import type { Drawn } from './pathfrom'
+import type { PathInputs } from './pathinputs'
+
+const ORDERS: Record<PathInputs['order'], Order> = { direction: 1, curvature: 2, change: 3 }
+
+/** On from an end of one path to an end of another, by a curve that meets both; with them or by itself. */
+export function fromPathToPath(i: PathInputs, ctx: DatumContext): Outcome<Drawn> {
+  const first = openPath(i.from, 'leaves', ctx)
+  if (!first.ok) return first
+  const second = openPath(i.into, 'goes on in', ctx)
+  if (!second.ok) return second
+  if (i.from === i.into && i.leaves === i.reaches)
+    return bad(
+      'same-end',
+      'It leaves and reaches the same end of one path: choose the other end of it.',
+    )
+  const before = run(first.value, i.leaves === 'start')
+  const after = run(second.value, i.reaches === 'end')
+  const pulls = [ctx.read(i.leavePull, 'number'), ctx.read(i.reachPull, 'number')] as const
+  const [last, next] = [before.pieces[before.pieces.length - 1]!, after.pieces[0]!]
+  const made = blended(last, next, ORDERS[i.order], pulls)
+  if (!made.ok) return made
+  const blend = made.value
+  if (i.keeps === 'blend') return good({ pieces: [blend], names: ['blend'], closed: false })
+  // Between both ends of one path it closes it.
+  if (i.from === i.into)
+    return good({
+      pieces: [...before.pieces, blend],
+      names: [...before.names, 'blend'],
+      closed: true,
+    })
+  return good({
+    pieces: [...before.pieces, blend, ...after.pieces],
+    names: [...before.names, 'blend', ...apartFrom(before.names, after.names)],
+    closed: false,
+  })
+}
+
+function openPath(id: string | undefined, verb: string, ctx: DatumContext): Outcome<Path> {
+  const path = ctx.path(id ?? '')
+  if (!path) return bad('no-path', `Choose the path it ${verb}; it must come earlier in the route.`)
+  return path.closed
+    ? bad('closed', `The path it ${verb} is closed: it has no ends to blend between.`)
+    : good(path)
+}
+
+const run = (
+  { pieces, names }: Path,
+  back: boolean,
+): { pieces: readonly Curve3[]; names: readonly string[] } =>
+  back
+    ? { pieces: [...pieces].reverse().map(reversed3), names: [...names].reverse() }
+    : { pieces, names }
+
+/** Names of the second path, told apart from those of the first. */
+const apartFrom = (first: readonly string[], second: readonly string[]): string[] =>
+  second.map((n) => {
+    let name = n
+    while (first.includes(name) || name === 'blend') name = `${name}b`
+    return name
+  })
+
+/** How two pieces meet, as measured: angle (rad) and difference of curvature over the larger (at least 0.001/mm). */
+export function jointOff(a: Curve3, b: Curve3): { angle: number; bend: number } {
+  const [t, u] = [way3(a, 1), way3(b, 0)]
+  const [k, l] = [bend3(a, 1), bend3(b, 0)]
+  const angle = 2 * Math.asin(Math.min(1, norm3(sub3(t, u)) / 2))
+  return { angle, bend: norm3(sub3(k, l)) / Math.max(norm3(k), norm3(l), 1e-3) }
+}
