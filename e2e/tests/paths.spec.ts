@@ -197,7 +197,9 @@ test('three drawings are lofted, reordered on the rack, turned on, and closed by
   await expect(line(page, 'Loft 1')).toContainText('+43.2 cm³', { timeout: 60_000 })
 })
 
-test('a skin runs on from the faces beside two picked ends, and is measured to', async ({ page }) => {
+test('a skin runs on from the faces beside two picked ends, and is measured to', async ({
+  page,
+}) => {
   test.slow()
   await newWorkpiece(page)
   const block = async (places: string[], on: string, length: string, name: string) => {
@@ -249,4 +251,45 @@ test('a skin runs on from the faces beside two picked ends, and is measured to',
   })
   await expect(line(page, 'Loft 1')).toContainText(/end runs on within 0(\.0\d*)?° and 0/)
   await axe(page)
+})
+
+test('a path goes on from one into another by a curve, and its comb shows how its curvature runs', async ({
+  page,
+}) => {
+  test.slow()
+  await newWorkpiece(page)
+  const path = async (...places: [string, string, string][]) => {
+    await stage(page, 'Draw')
+    await add(page, 'w')
+    for (const [i, at] of places.entries())
+      for (const [k, axis] of ['x', 'y', 'z'].entries())
+        await commit(page, `Place ${i + 1} ${axis}`, at[k]!)
+  }
+  await path(['0', '0', '0'], ['30', '0', '0'])
+  await expect(line(page, 'Path 1')).toContainText('30 mm long')
+  await path(['50', '25', '20'], ['0', '35', '0'])
+  await expect(line(page, 'Path 2')).toContainText('35 mm long')
+  await add(page, 'w')
+  await page.getByLabel('Runs', { exact: true }).selectOption('blend')
+  await page.getByLabel('Leaves', { exact: true }).selectOption({ label: 'Path 1' })
+  await page.getByLabel('Goes on in', { exact: true }).selectOption({ label: 'Path 2' })
+  await expect(line(page, 'Path 3')).toContainText('joints within 0° and 0 % of curvature')
+  const whole = await line(page, 'Path 3').textContent()
+  await commit(page, 'Keeps to first', '1.6')
+  await expect(line(page, 'Path 3')).not.toHaveText(whole!)
+  await expect(line(page, 'Path 3')).toContainText('joints within 0° and 0 % of curvature')
+
+  await page.getByRole('button', { name: 'Fit to view' }).click()
+  const before = await canvasOf(page).screenshot()
+  await page.getByRole('button', { name: 'Curvature comb of the chosen path' }).click()
+  await expect(async () =>
+    expect((await canvasOf(page).screenshot()).equals(before)).toBe(false),
+  ).toPass()
+  await axe(page)
+
+  // Along it a wire, from the same two paths.
+  await stage(page, 'Form')
+  await add(page, 's')
+  await page.getByLabel('Path', { exact: true }).selectOption({ label: 'Path 3' })
+  await expect(line(page, 'Sweep 1')).toContainText('cm³', { timeout: 60_000 })
 })

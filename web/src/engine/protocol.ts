@@ -90,8 +90,8 @@ export type DatumView = { id: string } & (
   | { kind: 'plane'; frame: Frame }
   | { kind: 'axis'; origin: P3; dir: P3 }
   | { kind: 'point'; at: P3 }
-  /** Its pieces as polylines, and where they meet at a kink. */
-  | { kind: 'path'; pieces: P3[][]; kinks: P3[]; stops: P3[] }
+  /** Its pieces as polylines, where they meet at a kink, and teeth of a curvature comb (1/mm, to the outside), piece by piece. */
+  | { kind: 'path'; pieces: P3[][]; kinks: P3[]; stops: P3[]; teeth: { at: P3; bend: P3 }[][] }
 )
 
 export interface View {

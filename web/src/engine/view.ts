@@ -1,5 +1,5 @@
 import { type Curve, curvatureAt, flattenParams, pointAt, tangentAt } from '@ivory/core/curve'
-import { dist, type P2 } from '@ivory/core/math'
+import { dist, type P2, scale3 } from '@ivory/core/math'
 import { type Body, type Path, type Profile, START } from '@ivory/core/ops'
 import { chainFindings } from '@ivory/core/path'
 import { type Suggestion, suggestions } from '@ivory/core/profile'
@@ -10,7 +10,7 @@ import {
   readGauges,
   triangleMesh,
 } from '@ivory/core/rebuild'
-import { polyline3 } from '@ivory/core/surface'
+import { bend3, type Curve3, place3, polyline3 } from '@ivory/core/surface'
 import {
   brimVolume,
   cavityOf,
@@ -97,8 +97,17 @@ const pathView = (id: string, { pieces, closed, stops = [] }: Path): DatumView =
   kind: 'path',
   stops,
   pieces: pieces.map((c) => polyline3(c, PATH_CHORD)),
+  teeth: pieces.map(teethOf),
   kinks: chainFindings(pieces, closed).flatMap((f) => (f.code === 'kink' ? [f.at] : [])),
 })
+
+/** Teeth of a comb along a piece of a path: how many. */
+const TEETH = 24
+const teethOf = (c: Curve3) =>
+  Array.from({ length: TEETH + 1 }, (_, i) => ({
+    at: place3(c, i / TEETH),
+    bend: scale3(bend3(c, i / TEETH), -1),
+  }))
 
 /** Reports and gauges speak in millimetres; the page shows the workpiece's unit. */
 const saidReport = (r: OpReport, unit: Workpiece['unit']): OpReport => ({

@@ -244,6 +244,13 @@ export const documentCommands = (): Command[] => [
     run: () => lookWith('bends'),
   },
   {
+    id: 'path-comb',
+    label: 'Curvature comb of the chosen path, or none',
+    group: 'Stage',
+    key: 'shift+u',
+    run: () => useSession.setState((s) => ({ pathComb: !s.pathComb })),
+  },
+  {
     id: 'parallel',
     label: 'Parallel or perspective',
     group: 'Stage',

@@ -72,6 +72,8 @@ interface Session {
   /** Whether the wall is shown all over the bodies. */
   wallMap: boolean
   reading: Reading | null
+  /** Whether the chosen path shows how its curvature runs. */
+  pathComb: boolean
   parallel: boolean
   fill: number | null
   /** The chart in place of the Table, and the body it is of. */
@@ -149,6 +151,7 @@ export const useSession = create<Session>(() => ({
   tracing: null,
   wallMap: false,
   reading: null,
+  pathComb: false,
   parallel: false,
   fill: null,
   chart: null,

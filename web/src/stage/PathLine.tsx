@@ -2,12 +2,14 @@ import type { P3 } from '@ivory/core/math'
 import { useMemo } from 'react'
 import { BufferAttribute, BufferGeometry } from 'three'
 import type { DatumView } from '../engine'
+import { useSession } from '../session/session'
 import { useDisposed } from './disposed'
 
 export type PathDatum = Extract<DatumView, { kind: 'path' }>
 
 /** A path as a line, with a tick where its pieces meet and a ring at kinks; the selected op's bold and through all. */
 export function PathLine({ path, bold }: { path: PathDatum; bold: boolean }) {
+  const comb = useSession((s) => s.pathComb)
   const made = useMemo(() => {
     const g = new BufferGeometry()
     const ends = path.pieces.flatMap((p) => p.slice(1).flatMap((b, i) => [...p[i]!, ...b]))
@@ -26,9 +28,42 @@ export function PathLine({ path, bold }: { path: PathDatum; bold: boolean }) {
           depthTest={!bold}
         />
       </lineSegments>
+      {bold && comb && <Teeth path={path} />}
       {bold && <Dots at={joints} color="#9a5b00" size={6} />}
       {path.kinks.length > 0 && <Dots at={path.kinks} color="#7d5600" size={10} />}
     </>
+  )
+}
+
+/** The longest tooth, as a share of the longest way across the path. */
+const LONGEST = 0.2
+
+/** How the curvature runs along a path: teeth to the outside of its bends, their tips joined; jumps are seen where pieces meet. */
+function Teeth({ path }: { path: PathDatum }) {
+  const made = useMemo(() => {
+    const all = path.teeth.flat()
+    const span = Math.max(
+      ...[0, 1, 2].map((k) => {
+        const xs = all.map((t) => t.at[k]!)
+        return Math.max(...xs) - Math.min(...xs)
+      }),
+    )
+    const most = Math.max(...all.map((t) => Math.hypot(...t.bend)))
+    const scale = most > 0 ? (LONGEST * span) / most : 0
+    const tip = ({ at, bend }: { at: P3; bend: P3 }) => at.map((x, k) => x + scale * bend[k]!)
+    const lines = path.teeth.flatMap((row) => [
+      ...row.flatMap((t) => [...t.at, ...tip(t)]),
+      ...row.slice(1).flatMap((t, i) => [...tip(row[i]!), ...tip(t)]),
+    ])
+    const g = new BufferGeometry()
+    g.setAttribute('position', new BufferAttribute(Float32Array.from(lines), 3))
+    return g
+  }, [path])
+  const geometry = useDisposed(made)
+  return (
+    <lineSegments geometry={geometry} renderOrder={3}>
+      <lineBasicMaterial color="#22604f" transparent opacity={0.9} depthTest={false} />
+    </lineSegments>
   )
 }
 

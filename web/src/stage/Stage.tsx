@@ -4,6 +4,7 @@ import {
   AlignJustify,
   ArrowUpFromLine,
   Box,
+  ChartSpline,
   Droplets,
   Layers,
   Maximize,
@@ -45,6 +46,7 @@ export default function Stage() {
   const selected = useSession((s) => s.selected)
   const cutaway = useSession((s) => s.cutaway)
   const parallel = useSession((s) => s.parallel)
+  const pathComb = useSession((s) => s.pathComb)
   const fill = useSession((s) => s.fill)
   const picking = useSession((s) => s.picking)
   const pickBody = usePickBody()
@@ -141,7 +143,10 @@ export default function Stage() {
           ]}
         />
       </Canvas>
-      <div className="absolute top-2 right-2 flex flex-col gap-1 rounded-sm border border-rule bg-sheet/90 p-0.5">
+      <div
+        // In as many columns as a low Stage needs, the further ones to the left.
+        className="pointer-events-none absolute top-2 right-2 bottom-2 grid auto-cols-[1.75rem] grid-flow-col grid-rows-[repeat(auto-fill,1.75rem)] gap-1 [direction:rtl] *:pointer-events-auto *:border *:border-rule *:not-aria-pressed:bg-sheet/90"
+      >
         <IconButton
           label="Fit to view"
           hint="Z"
@@ -197,6 +202,16 @@ export default function Stage() {
         >
           <Spline size={16} />
         </IconButton>
+        {datums?.some((d) => d.kind === 'path' && d.id === selected) && (
+          <IconButton
+            label="Curvature comb of the chosen path"
+            hint="Shift+U"
+            active={pathComb}
+            onClick={() => useSession.setState({ pathComb: !pathComb })}
+          >
+            <ChartSpline size={16} />
+          </IconButton>
+        )}
         <IconButton
           label="Parallel view"
           hint="O"
