@@ -156,4 +156,49 @@ describe('everything follows the figures', () => {
     expect(measure.bounds.min[2]).toBeCloseTo(-60, 4)
     expect(measure.bounds.max[1]).toBeGreaterThan(15 - 1e-4)
   })
+  it.each([
+    { wide: '110 mm', tall: '32 mm', wall: '4 mm' },
+    { deep: '80 mm', inset: '7 mm', peg: '12 mm' },
+  ])(
+    'of the shoe: flat flanks, let in on both sides by a third of the wall: %o',
+    async (figures) => {
+      const w = changed('Knife-block shoe', figures)
+      const { reports, state } = await whole(w)
+      expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+      const shoe = state.bodies.shoe!.shape as ExactPart
+      expect([shoe.measure.solids, shoe.measure.closed, shoe.measure.valid]).toEqual([
+        1,
+        true,
+        true,
+      ])
+      const [deep, tall, inset, wall] = ['deep', 'tall', 'inset', 'wall'].map((n) => built(w, n))
+      // The field on the flank, by hand: its length along the edge, its height up the lean, a third of the wall deep.
+      const field = (deep! * (2 / 3) - 14) * (tall! - 10)
+      const mirrored = Number(/−([\d.]+) mm³/.exec(reports[8]!.consequence)![1])
+      expect(mirrored).toBeCloseTo((field * wall!) / 3, -1)
+      // The loft between parallel edges is flat: its flanks lean by the inset.
+      const flank = shoe.faces.find((f) => f.names.includes('shoe:s2'))!
+      expect(flank.kind).toBe('plane')
+      expect(flank.normal[2] / flank.normal[0]).toBeCloseTo(inset! / tall!, 9)
+    },
+  )
+  it('of the honey dipper: a longer head has more fins, rounded on their upper sides', async () => {
+    const w = changed('Honey dipper', { length: '68 mm', rim: '0.6 mm' })
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const dipper = state.bodies.head!.shape as ExactPart
+    expect([dipper.measure.solids, dipper.measure.closed, dipper.measure.valid]).toEqual([
+      1,
+      true,
+      true,
+    ])
+    // Slots 2.4 wide at least 3 apart in 68 - 14: ten, on either side.
+    const slots = new Set(
+      dipper.faces.flatMap((f) =>
+        f.names.filter((n) => /back\(cut:line1(~\d+)?\)/.test(n) && !n.includes('round')),
+      ),
+    )
+    expect(slots.size).toBe(20)
+    expect(dipper.measure.bounds.max[2]).toBeCloseTo(68 + 95, 6)
+  })
 })

@@ -1,8 +1,10 @@
 import { checkWorkpiece, type Workpiece } from '@ivory/core/workpiece'
 import batterScoop from '../set/batter-scoop.lathe.json'
+import blockShoe from '../set/block-shoe.lathe.json'
 import counterClip from '../set/counter-clip.lathe.json'
 import cutleryDrainer from '../set/cutlery-drainer.lathe.json'
 import eggCup from '../set/egg-cup.lathe.json'
+import honeyDipper from '../set/honey-dipper.lathe.json'
 import millGrip from '../set/mill-grip.lathe.json'
 import mixingBowl from '../set/mixing-bowl.lathe.json'
 import napkinCoil from '../set/napkin-coil.lathe.json'
@@ -27,6 +29,8 @@ export function demoSet(): Workpiece[] {
     trivetWire,
     napkinCoil,
     probePlug,
+    blockShoe,
+    honeyDipper,
   ].map((doc) => {
     const read = checkWorkpiece(doc)
     if (!read.ok) throw new Error(read.diagnosis.message)

@@ -39,6 +39,7 @@ import { bodyView, transferables, viewOf } from './view'
 // The lathe's own thread: route, section, gauges, ranges, triangles. Results of ops are kept here.
 const cache = new RebuildCache()
 const solving = new RebuildCache()
+const pictured = new RebuildCache()
 /** After this a release or measurement is given up, ms. */
 const RELEASE_LIMIT = 120_000
 const queue = new Queue(cache.exact, () => post({ is: 'news' }))
@@ -79,7 +80,9 @@ const handlers: Handlers = {
       if (!view.draft) post({ id, is: 'progress', report: next.value })
     }
   },
-  portrayed: async ({ doc, view }) => viewOf(doc, await settled(doc), view, 0),
+  // On the thread that searches: opening a workpiece does not wait for pictures of others.
+  portrayed: async ({ doc, view }) =>
+    viewOf(doc, await rebuildWith(doc, runOn(searching, doc), pictured), view, 0),
   async picks({ doc, op, body, plane }) {
     const found = (await settled(doc)).before[op]?.bodies[body]
     const cut = { plane, free: false }
