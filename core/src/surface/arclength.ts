@@ -31,6 +31,7 @@ export class Way {
   readonly #curves: readonly Curve3[]
   /** Length from the start of the way to each cell, the curve it is on and its parameters. */
   readonly #cells: Cell[] = []
+  #spots = new Float64Array(0)
 
   constructor(curves: readonly Curve3[]) {
     this.#curves = curves
@@ -78,6 +79,14 @@ export class Way {
   place(share: number): P3 {
     const { curve, t } = this.at(share)
     return place3(this.#curves[curve]!, t)
+  }
+
+  /** Places at even shares of its length, from its start to its end, three numbers each; kept. */
+  spots(count: number): Float64Array {
+    if (this.#spots.length === 3 * (count + 1)) return this.#spots
+    this.#spots = new Float64Array(3 * (count + 1))
+    for (let i = 0; i <= count; i++) this.#spots.set(this.place(i / count), 3 * i)
+    return this.#spots
   }
 
   /** The share at which each of its curves begins, and 1. */

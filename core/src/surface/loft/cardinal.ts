@@ -1,35 +1,50 @@
 import { hermite } from '../../math'
 
-/** Periodic cubic cardinals: for each node the value at x of the spline that is 1 there and 0 at the others. */
-export function cardinals(given: readonly number[], x: number, period: number): number[] {
+/** Fills `out` with the share of each node at x; the shares of all nodes are 1 together. */
+export type Shares = (x: number, out: Float64Array) => void
+
+/** Periodic cubic cardinals: for each node the spline that is 1 there and 0 at the others; a raised cosine where there are two. */
+export function cardinals(given: readonly number[], period: number): Shares {
   const k = given.length
-  if (k === 1) return [1]
+  if (k === 1) return (_, out) => out.fill(1)
   const wrap = (a: number) => ((a % period) + period) % period
   const order = given.map((_, i) => i).sort((a, b) => wrap(given[a]!) - wrap(given[b]!))
   const nodes = order.map((i) => wrap(given[i]!))
-  const w = wrap(x)
   if (k === 2) {
     const [a, b] = nodes as [number, number]
-    const inside = w >= a && w < b
-    const f = inside ? (w - a) / (b - a) : wrap(w - b) / (period - (b - a))
-    const rises = (1 - Math.cos(Math.PI * f)) / 2
-    const of = inside ? [1 - rises, rises] : [rises, 1 - rises]
-    const out = [0, 0]
-    for (const [i, o] of order.entries()) out[o] = of[i]!
-    return out
+    return (x, out) => {
+      const w = wrap(x)
+      const inside = w >= a && w < b
+      const f = inside ? (w - a) / (b - a) : wrap(w - b) / (period - (b - a))
+      const rises = (1 - Math.cos(Math.PI * f)) / 2
+      out[order[0]!] = inside ? 1 - rises : rises
+      out[order[1]!] = inside ? rises : 1 - rises
+    }
   }
   const h = nodes.map((a, i) => (i + 1 < k ? nodes[i + 1]! - a : nodes[0]! + period - a))
-  const out = given.map(() => 0)
-  let i = nodes.findLastIndex((a) => a <= w)
-  if (i < 0) i = k - 1
-  const t = wrap(w - nodes[i]!) / h[i]!
-  const j = (i + 1) % k
-  for (let c = 0; c < k; c++) {
-    const y = nodes.map((_, m) => (m === c ? 1 : 0))
-    const slopes = periodicSlopes(h, y)
-    out[order[c]!] = hermite(t, h[i]!, y[i]!, y[j]!, slopes[i]!, slopes[j]!)
+  const slopes = nodes.map((_, c) =>
+    periodicSlopes(
+      h,
+      nodes.map((_, m) => (m === c ? 1 : 0)),
+    ),
+  )
+  return (x, out) => {
+    const w = wrap(x)
+    let i = k - 1
+    while (i >= 0 && nodes[i]! > w) i--
+    if (i < 0) i = k - 1
+    const t = wrap(w - nodes[i]!) / h[i]!
+    const j = (i + 1) % k
+    for (let c = 0; c < k; c++)
+      out[order[c]!] = hermite(
+        t,
+        h[i]!,
+        c === i ? 1 : 0,
+        c === j ? 1 : 0,
+        slopes[c]![i]!,
+        slopes[c]![j]!,
+      )
   }
-  return out
 }
 
 /** Slopes of the periodic cubic spline through values at nodes that are `h` apart; solved in full, there are eight at most. */
@@ -59,18 +74,20 @@ function periodicSlopes(h: readonly number[], y: readonly number[]): number[] {
 }
 
 /** Of sections that are open: between two rails by a raised cosine, beyond the outer ones theirs alone. */
-export function openCardinals(given: readonly number[], x: number): number[] {
+export function openCardinals(given: readonly number[]): Shares {
   const order = given.map((_, i) => i).sort((a, b) => given[a]! - given[b]!)
   const nodes = order.map((i) => given[i]!)
-  const out = given.map(() => 0)
   const last = nodes.length - 1
-  if (x <= nodes[0]!) out[order[0]!] = 1
-  else if (x >= nodes[last]!) out[order[last]!] = 1
-  else {
-    const i = nodes.findLastIndex((a) => a <= x)
-    const rises = (1 - Math.cos((Math.PI * (x - nodes[i]!)) / (nodes[i + 1]! - nodes[i]!))) / 2
-    out[order[i]!] = 1 - rises
-    out[order[i + 1]!] = rises
+  return (x, out) => {
+    out.fill(0)
+    if (x <= nodes[0]!) out[order[0]!] = 1
+    else if (x >= nodes[last]!) out[order[last]!] = 1
+    else {
+      let i = last
+      while (nodes[i]! > x) i--
+      const rises = (1 - Math.cos((Math.PI * (x - nodes[i]!)) / (nodes[i + 1]! - nodes[i]!))) / 2
+      out[order[i]!] = 1 - rises
+      out[order[i + 1]!] = rises
+    }
   }
-  return out
 }

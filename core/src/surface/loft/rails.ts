@@ -1,7 +1,7 @@
 import { add3, dot3, monotone, norm3, type P3, scale3, sub3 } from '../../math'
 import type { Way } from '../arclength'
 import { type Patch, pointOn } from '../patch'
-import { cardinals, openCardinals } from './cardinal'
+import { cardinals, openCardinals, type Shares } from './cardinal'
 import { isTip, type Section, type Side } from './skin'
 
 /** Where a rail comes nearest to a section. */
@@ -28,20 +28,22 @@ export function crossing(rail: Way, sides: readonly Side[], section: number): Cr
     const k = Math.min(n - 1, Math.floor(w))
     return sides[k]!.place[section]!(w - k)
   }
-  const spots: { at: number; p: P3 }[] = []
-  for (let k = 0; k < sides.length; k++)
-    for (let i = 0; i <= ON_SIDE; i++) {
-      const u = Math.min(i / ON_SIDE, 1 - 1e-12)
-      spots.push({ at: k + u, p: sides[k]!.place[section]!(u) })
-    }
+  const per = ON_SIDE + 1
+  const spots = new Float64Array(3 * per * sides.length)
+  const shareOf = (i: number) => Math.min((i % per) / ON_SIDE, 1 - 1e-12)
+  for (let i = 0; i < per * sides.length; i++)
+    spots.set(sides[Math.floor(i / per)]!.place[section]!(shareOf(i)), 3 * i)
+  const places = rail.spots(ON_RAIL)
   let best = { s: 0, at: 0, d: Number.POSITIVE_INFINITY }
-  for (let i = 0; i <= ON_RAIL; i++) {
-    const p = rail.place(i / ON_RAIL)
-    for (const q of spots) {
-      const d = norm3(sub3(p, q.p))
-      if (d < best.d) best = { s: i / ON_RAIL, at: q.at, d }
+  for (let k = 0; k < places.length; k += 3)
+    for (let i = 0; i < spots.length; i += 3) {
+      const d =
+        (places[k]! - spots[i]!) ** 2 +
+        (places[k + 1]! - spots[i + 1]!) ** 2 +
+        (places[k + 2]! - spots[i + 2]!) ** 2
+      if (d < best.d) best = { s: k / 3 / ON_RAIL, at: Math.floor(i / 3 / per) + shareOf(i / 3), d }
     }
-  }
+  best.d = Math.sqrt(best.d)
   let { s, at } = best
   const h = 1e-5
   for (let k = 0; k < 40; k++) {
@@ -119,8 +121,8 @@ interface Slice {
   from: P3
   to: P3
   scale: number
-  nodes: number[]
   left: P3[]
+  shares: Shares
 }
 
 /**
@@ -132,11 +134,14 @@ export class Railed {
   readonly #guides: readonly Guide[]
   readonly #closed: boolean
   readonly #slices = new Map<number, Slice>()
+  /** How much of each rail's part a place takes; filled in place. */
+  readonly #of: Float64Array
 
   constructor(patches: readonly Patch[], guides: readonly Guide[], closed: boolean) {
     this.#patches = patches
     this.#guides = guides
     this.#closed = closed
+    this.#of = new Float64Array(guides.length)
   }
 
   /** The place of the skin counted by sides, before it is moved. */
@@ -175,21 +180,27 @@ export class Railed {
     }
     const moved = (p: P3) => add3(to, scale3(sub3(p, from), scale))
     const left = goal.map((g, i) => sub3(g, moved(skin[i]!)))
-    const made = { from, to, scale, nodes, left }
+    const shares = this.#closed ? cardinals(nodes, this.#patches.length) : openCardinals(nodes)
+    const made = { from, to, scale, left, shares }
     this.#slices.set(v, made)
     return made
   }
 
   /** The place of a side's u at v. */
   place(side: number, u: number, v: number): P3 {
-    const { from, to, scale, nodes, left } = this.#slice(v)
+    const { from, to, scale, left, shares } = this.#slice(v)
     const p = pointOn(this.#patches[side]!, u, v)
-    let out = add3(to, scale3(sub3(p, from), scale))
-    const shares = this.#closed
-      ? cardinals(nodes, side + u, this.#patches.length)
-      : openCardinals(nodes, side + u)
-    for (const [i, d] of left.entries()) out = add3(out, scale3(d, shares[i]!))
-    return out
+    shares(side + u, this.#of)
+    let x = to[0] + scale * (p[0] - from[0])
+    let y = to[1] + scale * (p[1] - from[1])
+    let z = to[2] + scale * (p[2] - from[2])
+    for (let i = 0; i < left.length; i++) {
+      const [d, of] = [left[i]!, this.#of[i]!]
+      x += of * d[0]
+      y += of * d[1]
+      z += of * d[2]
+    }
+    return [x, y, z]
   }
 }
 
