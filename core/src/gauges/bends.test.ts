@@ -95,6 +95,26 @@ describe('curvature from triangles and their normals', () => {
       { numRuns: 40 },
     )
   })
+  it('a pole, whose normal may be any, is passed over', () => {
+    const { positions, normals, triangles } = ball(10, 1)
+    // A fan about the pole, with a normal that is off by 20 degrees.
+    const rim = Array.from({ length: 12 }, (_, i): P3 => {
+      const a = (TURN * i) / 12
+      return [Math.sin(0.05) * Math.cos(a), Math.sin(0.05) * Math.sin(a), Math.cos(0.05)]
+    })
+    const from = positions.length / 3
+    const fan: Skin = {
+      positions: Float32Array.from([...positions, 0, 0, 10, ...rim.flat().map((x) => 10 * x)]),
+      normals: Float32Array.from([...normals, Math.sin(0.35), 0, Math.cos(0.35), ...rim.flat()]),
+      triangles: Uint32Array.from([
+        ...triangles,
+        ...rim.flatMap((_, i) => [from, from + 1 + i, from + 1 + ((i + 1) % 12)]),
+      ]),
+    }
+    const b = bendsOf(fan)
+    expect(b.most[from]! * 10).toBeLessThan(2)
+    expect(readBends(fan, 1).hollow).toBeNull()
+  })
   it('a lone triangle, and vertices on one place, bend nothing and break nothing', () => {
     const flat: Skin = {
       positions: Float32Array.from([0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 0]),

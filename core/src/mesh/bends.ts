@@ -11,48 +11,109 @@ export interface Bends {
   least: Float32Array
 }
 
-/** Below this share of a full fit the edges about a vertex run one way only: nothing is told of the other, 1/mm = 0. */
-const THIN = 1e-9
+/** Below this share of a full fit the edges about a vertex all run nearly one way, and say nothing of the other. */
+const THIN = 1e-3
+
+/** Share of what the normals turn that a fit may leave unexplained; beyond it the normal there is none, as at a pole. */
+const ASTRAY = 0.2
 
 /**
  * Principal curvatures from how the normals turn along the edges about each vertex: the second fundamental form by least
  * squares, edges weighed by their inverse square length (after S. Rusinkiewicz, "Estimating curvatures and their derivatives
  * on triangle meshes", 2004). Exact on planes, cylinders and spheres with true normals, of first order in the length of the
- * edges elsewhere. Vertices are not shared between faces that meet at an angle, so an edge of the body bends nothing.
+ * edges elsewhere. Vertices are not shared between faces that meet at an angle, so an edge of the body bends nothing. Where a
+ * surface has no normal (a pole, the tip of a cone) the mean of what lies beside is told.
  */
 export function bendsOf({ positions, normals, triangles }: NormalMesh): Bends {
   const count = positions.length / 3
-  // Sums of the normal equations of (L, M, N) at each vertex: aa, ab, bb and the two right sides' three.
-  const sums = new Float64Array(6 * count)
   const frames = new Float64Array(6 * count)
   for (let v = 0; v < count; v++) frameAt(normals, v, frames)
+  const out = { most: new Float32Array(count), least: new Float32Array(count) }
+  const mesh = { positions, normals, triangles }
+  const nowhere = new Uint8Array(count)
+  let left = fit(mesh, frames, nowhere, out)
+  const astray = worstAbout(triangles, left)
+  // Those beside a pole are read again without it.
+  if (astray.includes(1)) left = fit(mesh, frames, astray, out)
+  for (let v = 0; v < count; v++) if (Number.isNaN(left[v])) astray[v] = 1
+  smoothOver(astray, triangles, out)
+  return out
+}
+
+/** Fits the form at each vertex by its edges to vertices that are not left out; gives the share it leaves unexplained, NaN where there is no fit. */
+function fit(
+  { positions, normals, triangles }: NormalMesh,
+  frames: Float64Array,
+  without: Uint8Array,
+  { most, least }: Bends,
+): Float32Array {
+  // Sums of the normal equations of (L, M, N) at each vertex: aa, ab, bb, the three of the right side, and of the normals.
+  const sums = new Float64Array(SUMS * most.length)
   for (let i = 0; i < triangles.length; i++) {
     const v = triangles[i]!
     const next = triangles[i % 3 === 2 ? i - 2 : i + 1]!
+    if (without[v] || without[next]) continue
     // Inner edges come twice, edges of the rim once: both ways each time.
     addEdge(positions, normals, frames, sums, v, next)
     addEdge(positions, normals, frames, sums, next, v)
   }
-  const most = new Float32Array(count)
-  const least = new Float32Array(count)
-  for (let v = 0; v < count; v++) {
-    const k = 6 * v
+  const left = new Float32Array(most.length)
+  for (let v = 0; v < most.length; v++) {
+    const k = SUMS * v
     const [aa, ab, bb] = [sums[k]!, sums[k + 1]!, sums[k + 2]!]
     const [p, q, r] = [sums[k + 3]!, sums[k + 4]!, sums[k + 5]!]
     // | aa ab 0 | | ab aa+bb ab | | 0 ab bb | (L, M, N) = (p, q, r)
     const size = aa + bb
     const det = aa * (size * bb - ab * ab) - ab * (ab * bb)
+    left[v] = Number.NaN
     if (!(det > THIN * size ** 3)) continue
     const L = (p * (size * bb - ab * ab) - ab * (q * bb - ab * r)) / det
     const M = (aa * (q * bb - ab * r) - p * ab * bb) / det
     const N = (aa * (size * r - ab * q) - ab * ab * r + p * ab * ab) / det
+    const turned = sums[k + 6]!
+    left[v] = turned > 0 ? 1 - (L * p + M * q + N * r) / turned : 0
     const mean = (L + N) / 2
     const half = Math.hypot((L - N) / 2, M)
     most[v] = mean + half
     least[v] = mean - half
   }
-  return { most, least }
+  return left
 }
+
+/** Vertices that go astray, and more so than any beside them: these only have it from them. */
+function worstAbout(triangles: Uint32Array, left: Float32Array): Uint8Array {
+  const out = Uint8Array.from(left, (x) => (x > ASTRAY ? 1 : 0))
+  for (let i = 0; i < triangles.length; i++) {
+    const [v, w] = [triangles[i]!, triangles[i % 3 === 2 ? i - 2 : i + 1]!]
+    if (left[v]! > left[w]!) out[w] = 0
+    else if (left[w]! > left[v]!) out[v] = 0
+  }
+  return out
+}
+
+/** Gives vertices that went astray the mean of those beside them. */
+function smoothOver(astray: Uint8Array, triangles: Uint32Array, { most, least }: Bends): void {
+  const sums = new Map<number, [number, number, number]>()
+  for (let i = 0; i < triangles.length; i++) {
+    const v = triangles[i]!
+    if (!astray[v]) continue
+    const sum = sums.get(v) ?? [0, 0, 0]
+    sums.set(v, sum)
+    const t = i - (i % 3)
+    for (let k = 0; k < 3; k++) {
+      const w = triangles[t + k]!
+      if (astray[w]) continue
+      sum[0] += most[w]!
+      sum[1] += least[w]!
+      sum[2]++
+    }
+  }
+  for (const [v, [m, l, n]] of sums) {
+    most[v] = n > 0 ? m / n : 0
+    least[v] = n > 0 ? l / n : 0
+  }
+}
+const SUMS = 7
 
 /** Two directions square to the normal of a vertex and to each other. */
 function frameAt(normals: Float32Array, v: number, out: Float64Array): void {
@@ -94,10 +155,12 @@ function addEdge(
   const b = dx * frames[f + 3]! + dy * frames[f + 4]! + dz * frames[f + 5]!
   const m = mx * frames[f]! + my * frames[f + 1]! + mz * frames[f + 2]!
   const n = mx * frames[f + 3]! + my * frames[f + 4]! + mz * frames[f + 5]!
-  sums[f]! += (a * a) / l2
-  sums[f + 1]! += (a * b) / l2
-  sums[f + 2]! += (b * b) / l2
-  sums[f + 3]! += (a * m) / l2
-  sums[f + 4]! += (b * m + a * n) / l2
-  sums[f + 5]! += (b * n) / l2
+  const k = SUMS * v
+  sums[k]! += (a * a) / l2
+  sums[k + 1]! += (a * b) / l2
+  sums[k + 2]! += (b * b) / l2
+  sums[k + 3]! += (a * m) / l2
+  sums[k + 4]! += (b * m + a * n) / l2
+  sums[k + 5]! += (b * n) / l2
+  sums[k + 6]! += (m * m + n * n) / l2
 }

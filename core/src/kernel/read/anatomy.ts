@@ -1,5 +1,5 @@
 import type { gp_Ax1, TopoDS_Shape } from 'replicad-opencascadejs'
-import type { P3 } from '../../math'
+import { cornersAt, cross3, type P3, sub3 } from '../../math'
 import { hashOf, type Numbered, type Oc, topologyOf } from '../explore'
 import type { KernelScope } from '../scope'
 import type { Anatomy, EdgeInfo, FaceInfo, SurfaceKind } from '../types'
@@ -57,11 +57,36 @@ export function shownSkin(
   angle: number,
 ) {
   const mesh = s.keep(oc.ReplicadMeshExtractor.extract(shape, chord, angle, false))
-  return {
+  const skin = {
     positions: floats(oc, mesh.getVerticesPtr(), mesh.getVerticesSize()),
     normals: floats(oc, mesh.getNormalsPtr(), mesh.getNormalsSize()),
     triangles: ints(oc, mesh.getTrianglesPtr(), mesh.getTrianglesSize()),
     groups: ints(oc, mesh.getFaceGroupsPtr(), mesh.getFaceGroupsSize()),
+  }
+  rightPoles(skin)
+  return skin
+}
+
+/** Where a surface has no normal (a pole) the kernel may tell one that looks inward: there that of the triangles is taken. */
+function rightPoles({
+  positions,
+  normals,
+  triangles,
+}: Pick<Anatomy, 'positions' | 'normals' | 'triangles'>): void {
+  const sums = new Float64Array(normals.length)
+  for (let t = 0; t < triangles.length / 3; t++) {
+    const [a, b, c] = cornersAt({ positions, triangles }, t)
+    const n = cross3(sub3(b, a), sub3(c, a))
+    for (let k = 0; k < 3; k++)
+      for (let j = 0; j < 3; j++) sums[3 * triangles[3 * t + k]! + j]! += n[j]!
+  }
+  for (let v = 0; v < normals.length; v += 3) {
+    const [x, y, z] = [sums[v]!, sums[v + 1]!, sums[v + 2]!]
+    if (x * normals[v]! + y * normals[v + 1]! + z * normals[v + 2]! >= 0) continue
+    const l = Math.hypot(x, y, z)
+    normals[v] = x / l
+    normals[v + 1] = y / l
+    normals[v + 2] = z / l
   }
 }
 

@@ -74,7 +74,9 @@ export const loftOp = defineOp<LoftInputs>({
     const target = exactBody(input.body ?? '', ctx)
     if (!target.ok) return target
     const made = onto(target.value.body, part, input.mode as How, ctx)
-    if (made.ok) made.value.warnings.unshift(...warnings)
+    if (!made.ok) return made
+    made.value.warnings.unshift(...warnings)
+    made.value.consequence = `${words}${made.value.consequence}`
     return made
   },
   slow: () => true,
