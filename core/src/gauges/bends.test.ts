@@ -115,6 +115,27 @@ describe('curvature from triangles and their normals', () => {
     expect(b.most[from]! * 10).toBeLessThan(2)
     expect(readBends(fan, 1).hollow).toBeNull()
   })
+  it('places at which two normals nearly agree are passed over, edges of the body are not', () => {
+    // Two halves of a tube that share a line on which one of them is off by 3 degrees.
+    const half = (from: number, off: number): Skin =>
+      grid(
+        12,
+        3,
+        (u, v) => [10 * Math.cos(from + 3 * u), 10 * Math.sin(from + 3 * u), 8 * v],
+        (u) => {
+          const a = from + 3 * u + (u === 0 ? off : 0)
+          return [Math.cos(a), Math.sin(a), 0]
+        },
+      )
+    const [a, b] = [half(0, 0), half(3, 0.05)]
+    const count = a.positions.length / 3
+    const both: Skin = {
+      positions: Float32Array.from([...a.positions, ...b.positions]),
+      normals: Float32Array.from([...a.normals, ...b.normals]),
+      triangles: Uint32Array.from([...a.triangles, ...[...b.triangles].map((v) => v + count)]),
+    }
+    for (const k of bendsOf(both).most) expect(k * 10).toBeCloseTo(1, 2)
+  })
   it('a lone triangle, and vertices on one place, bend nothing and break nothing', () => {
     const flat: Skin = {
       positions: Float32Array.from([0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 0]),

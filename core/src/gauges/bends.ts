@@ -71,7 +71,7 @@ const radius = (x: { radius: number } | null): string =>
 export const bendsGauge: GaugeSpec = {
   kind: 'bends',
   label: 'Least radius',
-  help: 'How tightly the surface bends, read at the corners of its triangles: hollows let in a round cutter no larger, bulges take a wall inside no thicker before it folds. The limit is held against the side asked for.',
+  help: 'How tightly the surface bends, read at the corners of its triangles (exactly on planes, cylinders and balls, within some 2 % elsewhere): hollows let in a round cutter no larger, bulges take a wall inside no thicker before it folds. The limit is held against the side asked for.',
   unit: 'mm',
   params: [
     { name: 'side', label: 'Of', help: '1 for bulges, 2 for hollows.', start: 2 },

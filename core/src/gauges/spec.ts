@@ -32,6 +32,8 @@ export interface Skin {
   positions: Float32Array
   normals: Float32Array
   triangles: Uint32Array
+  /** The face of each triangle. */
+  faceOf?: Uint32Array
 }
 /** How two faces meet: gap (mm), angle (rad), mismatch of curvature (a share), where it is worst, and what the seam is called. */
 export interface SeamOfBody {

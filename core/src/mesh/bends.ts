@@ -3,6 +3,8 @@ export interface NormalMesh {
   positions: Float32Array
   normals: Float32Array
   triangles: Uint32Array
+  /** The face of each triangle; all are of one where it is left out. */
+  faceOf?: Uint32Array
 }
 
 /** Principal curvatures at each vertex, 1/mm: positive where the surface bulges out of the material, `most` >= `least`. */
@@ -24,15 +26,16 @@ const ASTRAY = 0.2
  * edges elsewhere. Vertices are not shared between faces that meet at an angle, so an edge of the body bends nothing. Where a
  * surface has no normal (a pole, the tip of a cone) the mean of what lies beside is told.
  */
-export function bendsOf({ positions, normals, triangles }: NormalMesh): Bends {
+export function bendsOf(mesh: NormalMesh): Bends {
+  const { positions, normals, triangles } = mesh
   const count = positions.length / 3
   const frames = new Float64Array(6 * count)
   for (let v = 0; v < count; v++) frameAt(normals, v, frames)
   const out = { most: new Float32Array(count), least: new Float32Array(count) }
-  const mesh = { positions, normals, triangles }
   const nowhere = new Uint8Array(count)
   let left = fit(mesh, frames, nowhere, out)
   const astray = worstAbout(triangles, left)
+  markUnsure(mesh, out, astray)
   // Those beside a pole are read again without it.
   if (astray.includes(1)) left = fit(mesh, frames, astray, out)
   for (let v = 0; v < count; v++) if (Number.isNaN(left[v])) astray[v] = 1
@@ -79,6 +82,55 @@ function fit(
   }
   return left
 }
+
+/** Normals in one place that differ by more are of faces that meet at an edge, rad. */
+const EDGE = 0.3
+/** Share of a curvature by which it may be off for what normals in one place disagree by. */
+const OFF = 0.1
+
+/**
+ * Marks places at which a face is told to have several normals that are nearly one, or three faces do: there is none, as at a
+ * pole. Where two faces meet at a slight kink each has its own.
+ */
+function markUnsure(
+  { positions, normals, triangles, faceOf }: NormalMesh,
+  { most, least }: Bends,
+  astray: Uint8Array,
+): void {
+  const reach = new Float32Array(astray.length).fill(Number.POSITIVE_INFINITY)
+  const face = new Uint32Array(astray.length)
+  for (let i = 0; i < triangles.length; i++) {
+    const [v, w] = [triangles[i]!, triangles[i % 3 === 2 ? i - 2 : i + 1]!]
+    face[v] = faceOf?.[Math.floor(i / 3)] ?? 0
+    const l = apartAt(positions, v, w)
+    if (l < reach[v]!) reach[v] = l
+    if (l < reach[w]!) reach[w] = l
+  }
+  const disagree = (v: number, w: number): boolean => {
+    const apart = apartAt(normals, v, w)
+    const bend = Math.max(...[v, w].flatMap((x) => [Math.abs(most[x]!), Math.abs(least[x]!)]))
+    const off = apart / Math.min(reach[v]!, reach[w]!)
+    return apart < EDGE && off > OFF * bend && off > FLATTER
+  }
+  const at = new Map<string, number[]>()
+  for (let v = 0; v < astray.length; v++) {
+    const key = `${positions[3 * v]} ${positions[3 * v + 1]} ${positions[3 * v + 2]}`
+    const there = at.get(key)
+    if (there) there.push(v)
+    else at.set(key, [v])
+  }
+  for (const there of at.values()) {
+    if (there.length === 1) continue
+    const others = there.filter((v) => there.some((w) => w !== v && disagree(v, w)))
+    const alone = new Set(others.map((v) => face[v])).size === others.length
+    if (others.length > 2 || !alone) for (const v of others) astray[v] = 1
+  }
+}
+/** Curvatures under this are flat and may be off by as much, 1/mm. */
+const FLATTER = 1e-4
+
+const apartAt = (p: Float32Array, v: number, w: number): number =>
+  Math.hypot(p[3 * v]! - p[3 * w]!, p[3 * v + 1]! - p[3 * w + 1]!, p[3 * v + 2]! - p[3 * w + 2]!)
 
 /** Vertices that go astray, and more so than any beside them: these only have it from them. */
 function worstAbout(triangles: Uint32Array, left: Float32Array): Uint8Array {
