@@ -1,5 +1,5 @@
 import { axisOp } from './draw/axis'
-import { pathOp } from './draw/path'
+import { pathOp } from './draw/path/path'
 import { planeOp } from './draw/plane'
 import { pointOp } from './draw/point'
 import { profileOp } from './draw/profile'

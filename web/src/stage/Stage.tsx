@@ -1,16 +1,5 @@
 import { OrbitControls, OrthographicCamera, PerspectiveCamera } from '@react-three/drei'
 import { Canvas, useThree } from '@react-three/fiber'
-import {
-  AlignJustify,
-  ArrowUpFromLine,
-  Box,
-  ChartSpline,
-  Droplets,
-  Layers,
-  Maximize,
-  Scissors,
-  Spline,
-} from 'lucide-react'
 import { Slider } from 'radix-ui'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import {
@@ -22,9 +11,7 @@ import {
 } from 'three'
 import { usePickBody } from '../bench/picking'
 import type { BodyView } from '../engine'
-import { lookWith } from '../session/looking'
 import { preview, settle, useSession } from '../session/session'
-import { IconButton } from '../ui/controls'
 import { BodyMesh } from './BodyMesh'
 import { ChartMark } from './ChartMark'
 import { CutFrame } from './CutFrame'
@@ -33,6 +20,7 @@ import { LookPanel } from './LookPanel'
 import { Measures } from './Measures'
 import { Dots, pathBounds } from './PathLine'
 import { Places } from './Places'
+import { StageButtons } from './StageButtons'
 import { setSnapshotSource } from './snapshot'
 import { Tracer } from './Tracer'
 import { VIEWS } from './views'
@@ -46,7 +34,6 @@ export default function Stage() {
   const selected = useSession((s) => s.selected)
   const cutaway = useSession((s) => s.cutaway)
   const parallel = useSession((s) => s.parallel)
-  const pathComb = useSession((s) => s.pathComb)
   const fill = useSession((s) => s.fill)
   const picking = useSession((s) => s.picking)
   const pickBody = usePickBody()
@@ -143,84 +130,7 @@ export default function Stage() {
           ]}
         />
       </Canvas>
-      <div
-        // In as many columns as a low Stage needs, the further ones to the left.
-        className="pointer-events-none absolute top-2 right-2 bottom-2 grid auto-cols-[1.75rem] grid-flow-col grid-rows-[repeat(auto-fill,1.75rem)] gap-1 [direction:rtl] *:pointer-events-auto *:border *:border-rule *:not-aria-pressed:bg-sheet/90"
-      >
-        <IconButton
-          label="Fit to view"
-          hint="Z"
-          onClick={() => setLook((l) => ({ ...l, n: l.n + 1 }))}
-        >
-          <Maximize size={16} />
-        </IconButton>
-        <IconButton
-          label="Cut away half"
-          hint="H"
-          active={cutaway}
-          onClick={() => useSession.setState({ cutaway: !cutaway })}
-        >
-          <Scissors size={16} />
-        </IconButton>
-        <IconButton
-          label="Fill with liquid"
-          hint="L"
-          active={fill !== null}
-          onClick={() => useSession.setState({ fill: fill === null ? 0.9 : null })}
-        >
-          <Droplets size={16} />
-        </IconButton>
-        <IconButton
-          label="Wall all over"
-          hint="W"
-          active={wallMap}
-          onClick={() => useSession.setState({ wallMap: !wallMap })}
-        >
-          <Layers size={16} />
-        </IconButton>
-        <IconButton
-          label="Mirrored stripes"
-          hint="E"
-          active={lens?.kind === 'stripes'}
-          onClick={() => lookWith('stripes')}
-        >
-          <AlignJustify size={16} />
-        </IconButton>
-        <IconButton
-          label="Lean against a pull"
-          hint="Shift+E"
-          active={lens?.kind === 'lean'}
-          onClick={() => lookWith('lean')}
-        >
-          <ArrowUpFromLine size={16} />
-        </IconButton>
-        <IconButton
-          label="How tightly it bends"
-          hint="U"
-          active={lens?.kind === 'bends'}
-          onClick={() => lookWith('bends')}
-        >
-          <Spline size={16} />
-        </IconButton>
-        {datums?.some((d) => d.kind === 'path' && d.id === selected) && (
-          <IconButton
-            label="Curvature comb of the chosen path"
-            hint="Shift+U"
-            active={pathComb}
-            onClick={() => useSession.setState({ pathComb: !pathComb })}
-          >
-            <ChartSpline size={16} />
-          </IconButton>
-        )}
-        <IconButton
-          label="Parallel view"
-          hint="O"
-          active={parallel}
-          onClick={() => useSession.setState({ parallel: !parallel })}
-        >
-          <Box size={16} />
-        </IconButton>
-      </div>
+      <StageButtons onFit={() => setLook((l) => ({ ...l, n: l.n + 1 }))} />
       <fieldset className="absolute bottom-2 left-2 flex gap-1 text-sm">
         <legend className="sr-only">Standard views</legend>
         {Object.keys(VIEWS).map((name) => (

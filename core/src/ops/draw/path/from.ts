@@ -1,4 +1,4 @@
-import { edgeCurve } from '../../exact'
+import { edgeCurve } from '../../../exact'
 import {
   add3,
   bad,
@@ -12,7 +12,7 @@ import {
   type Outcome,
   type P3,
   sub3,
-} from '../../math'
+} from '../../../math'
 import {
   built,
   type Chain,
@@ -25,13 +25,13 @@ import {
   rounded,
   type Stop,
   TOUCH,
-} from '../../path'
-import { type Curve3, end3, onFrame, start3, way3 } from '../../surface'
-import { exactBody } from '../exact'
-import { liveSegs } from '../form/areas'
-import { pickExactEdges } from '../pick'
-import { type DatumContext, datumAxis, planeFrame } from './datum'
-import type { PathInputs, StopInput } from './pathinputs'
+} from '../../../path'
+import { type Curve3, end3, onFrame, start3, way3 } from '../../../surface'
+import { exactBody } from '../../exact'
+import { liveSegs } from '../../form/areas'
+import { pickExactEdges } from '../../pick'
+import { type DatumContext, datumAxis, planeFrame } from '../datum'
+import type { PathInputs, StopInput } from './inputs'
 
 /** A chain before its kinks are rounded. */
 export interface Drawn extends Chain {

@@ -1,10 +1,10 @@
-import { bad, good, norm3, type Outcome, sub3 } from '../../math'
-import { blended, type Order } from '../../path'
-import { bend3, type Curve3, reversed3, way3 } from '../../surface'
-import type { Path } from '../state'
-import type { DatumContext } from './datum'
-import type { Drawn } from './pathfrom'
-import type { PathInputs } from './pathinputs'
+import { bad, good, norm3, type Outcome, sub3 } from '../../../math'
+import { blended, type Order } from '../../../path'
+import { bend3, type Curve3, reversed3, way3 } from '../../../surface'
+import type { Path } from '../../state'
+import type { DatumContext } from '../datum'
+import type { Drawn } from './from'
+import type { PathInputs } from './inputs'
 
 const ORDERS: Record<PathInputs['order'], Order> = { direction: 1, curvature: 2, change: 3 }
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { valueSchema } from '../../profile'
-import { edgeRefSchema } from '../../refs'
+import { valueSchema } from '../../../profile'
+import { edgeRefSchema } from '../../../refs'
 
 const going = {
   by: z.enum(['line', 'arc', 'spline']).default('line'),
