@@ -29,11 +29,19 @@ test('a knife-block shoe: lofted between five-sided outlines, hollowed, let in o
   await newWorkpiece(page)
   await drawing(page, 'top', ['-45 -33', '45 -33', '45 11', '0 33', '-45 11', '-45 -33'])
   await plane(page, '24')
-  await drawing(page, 'Datum plane 1', ['-40 -28', '40 -28', '40 8.5', '0 28', '-40 8.5', '-40 -28'])
+  await drawing(page, 'Datum plane 1', [
+    '-40 -28',
+    '40 -28',
+    '40 8.5',
+    '0 28',
+    '-40 8.5',
+    '-40 -28',
+  ])
   await stage(page, 'Form')
   await add(page, 'l')
   // Two outlines apart by 24, straight between: the prismoidal rule over their areas and that half-way.
-  const area = (w: number, y0: number, y1: number, tip: number) => w * (y1 - y0) + (w * (tip - y1)) / 2
+  const area = (w: number, y0: number, y1: number, tip: number) =>
+    w * (y1 - y0) + (w * (tip - y1)) / 2
   const mid = area(85, -30.5, 9.75, 30.5)
   const whole = (24 / 6) * (area(90, -33, 11, 33) + 4 * mid + area(80, -28, 8.5, 28))
   await expect(line(page, 'Loft 1')).toContainText(`+${(whole / 1000).toFixed(1)} cm³`, {
