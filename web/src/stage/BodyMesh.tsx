@@ -66,12 +66,13 @@ export function BodyMesh({
   const clip = clipped ? { clippingPlanes: behind } : { clippingPlanes: null }
   const opacity = ghost ? 0.22 : OPACITY[body.look]
   const [over, setOver] = useState<Partial<Record<'face' | 'edge' | 'vertex', number>>>({})
-  const skin = useMemo(() => geometryOf(mesh, (f) => mesh.faces[f] !== SECTION), [mesh])
-  const cut = useMemo(() => geometryOf(mesh, (f) => mesh.faces[f] === SECTION), [mesh])
   const bent = reading?.kind === 'bends' && !ghost
-  useMemo(() => {
-    if (bent) skin.geometry.setAttribute('bends', bendsAttribute(mesh))
-  }, [bent, mesh, skin])
+  const skin = useMemo(() => {
+    const made = geometryOf(mesh, (f) => mesh.faces[f] !== SECTION)
+    if (bent) made.geometry.setAttribute('bends', bendsAttribute(mesh))
+    return made
+  }, [mesh, bent])
+  const cut = useMemo(() => geometryOf(mesh, (f) => mesh.faces[f] === SECTION), [mesh])
   const lines = useMemo(() => linesOf(mesh, () => true), [mesh])
   const litFaces = useMemo(() => {
     const lit = new Set<number>(over.face === undefined ? [] : [over.face])

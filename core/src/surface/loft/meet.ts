@@ -12,7 +12,6 @@ import {
   sub3,
   unit3,
 } from '../../math'
-
 import { evaluate, jet, type Patch } from '../patch'
 import type { Beside } from './beside'
 import type { Matched } from './match'
