@@ -1,7 +1,7 @@
 import { flattenParams, line, pointAt } from '@ivory/core/curve'
 import { SHOWN } from '@ivory/core/exact'
 import { fillCurve, sectionCurve, wallHistogram } from '@ivory/core/gauges'
-import { dist, good } from '@ivory/core/math'
+import { bad, dist, good } from '@ivory/core/math'
 import { slice, wallField } from '@ivory/core/mesh'
 import { type Body, profileCells } from '@ivory/core/ops'
 import { type CellRef, cellOf, cellRef, type Drawing, withPart } from '@ivory/core/profile'
@@ -15,6 +15,7 @@ import {
   rebuildSteps,
   rebuildWith,
   reshape,
+  STOPPED,
   solveWorkpiece,
   triangleMesh,
   tryDimension,
@@ -40,6 +41,8 @@ import { bodyView, transferables, viewOf } from './view'
 const cache = new RebuildCache()
 const solving = new RebuildCache()
 const pictured = new RebuildCache()
+/** Counts up when the Shelf is left. */
+let pictures = 0
 /** After this a release or measurement is given up, ms. */
 const RELEASE_LIMIT = 120_000
 const queue = new Queue(cache.exact, () => post({ is: 'news' }))
@@ -81,8 +84,22 @@ const handlers: Handlers = {
     }
   },
   // On the thread that searches: opening a workpiece does not wait for pictures of others.
-  portrayed: async ({ doc, view }) =>
-    viewOf(doc, await rebuildWith(doc, runOn(searching, doc), pictured), view, 0),
+  portrayed: async ({ doc, view }) => {
+    const own = pictures
+    const run = runOn(searching, doc)
+    pictured.retry()
+    const built = await rebuildWith(
+      doc,
+      async (job, recipes) =>
+        own === pictures ? run(job, recipes) : bad(STOPPED, 'The Shelf was left.'),
+      pictured,
+    )
+    return own === pictures ? viewOf(doc, built, view, 0) : null
+  },
+  leavePictures() {
+    pictures++
+    return null
+  },
   async picks({ doc, op, body, plane }) {
     const found = (await settled(doc)).before[op]?.bodies[body]
     const cut = { plane, free: false }
@@ -194,6 +211,7 @@ const handlers: Handlers = {
     return null
   },
   stopKernel() {
+    queue.stop()
     serving.stop('Stopped as asked.')
     searching.stop('Stopped as asked.')
     return null

@@ -46,6 +46,8 @@ export const runOn =
 export class Queue {
   #waiting: { job: KernelJob; doc: Workpiece }[] = []
   #busy = false
+  /** Stopped between two jobs: what is asked for next is not begun. */
+  #halted = false
   readonly #results: JobResults
   readonly #told: () => void
 
@@ -57,7 +59,23 @@ export class Queue {
 
   want(jobs: readonly KernelJob[], doc: Workpiece): void {
     this.#waiting = jobs.map((job) => ({ job, doc }))
+    if (this.#halted && jobs.length > 0) this.#giveUp()
+    this.#halted = false
     void this.#work()
+  }
+
+  /** Gives up what waits; where nothing does, what is asked for next. The job at work is stopped by its thread. */
+  stop(): void {
+    this.#halted = !this.#busy && this.#waiting.length === 0
+    this.#giveUp()
+  }
+
+  #giveUp(): void {
+    if (this.#waiting.length === 0) return
+    for (const { job } of this.#waiting)
+      if (!this.#results.has(job)) this.#results.put(job, bad(STOPPED, 'Stopped as asked.'))
+    this.#waiting = []
+    this.#told()
   }
 
   async #work(): Promise<void> {

@@ -138,7 +138,10 @@ export type ChartData =
 export interface Calls {
   rebuild: { ask: { doc: Workpiece; view: ViewRequest }; reply: View }
   /** The same once the exact kernel has done all it has to, for a picture. */
-  portrayed: { ask: { doc: Workpiece; view: ViewRequest }; reply: View }
+  /** Null where it was left unfinished. */
+  portrayed: { ask: { doc: Workpiece; view: ViewRequest }; reply: View | null }
+  /** Pictures that are being made are left unfinished. */
+  leavePictures: { ask: null; reply: null }
   /** Faces and edges of the body an op works on, as they are before it. */
   picks: { ask: { doc: Workpiece; op: string; body: string; plane: Frame }; reply: BodyView | null }
   tryDimension: {

@@ -19,6 +19,7 @@ async function picture(id: string): Promise<{ thumbnail?: string; verdict?: stri
   const kept = await load(id)
   if (typeof kept === 'string') return null
   const view = await lathe.call('portrayed', { doc: kept.doc, view: VIEW })
+  if (!view) return null
   const bodies = view.bodies.flatMap((b) =>
     b.mesh ? [{ mesh: b.mesh, color: kept.doc.bodies[b.id]?.color ?? '#d9d2c0' }] : [],
   )
@@ -32,6 +33,8 @@ async function picture(id: string): Promise<{ thumbnail?: string; verdict?: stri
 export function usePictures(cards: readonly Card[] | undefined): void {
   const queries = useQueryClient()
   const tried = useRef(new Set<string>())
+  // What is opened needs the machine more than pictures do.
+  useEffect(() => () => void lathe.call('leavePictures', null), [])
   useEffect(() => {
     let gone = false
     void (async () => {
