@@ -105,3 +105,12 @@ export async function over(page: Page, text: string | RegExp): Promise<{ x: numb
   }).toPass({ timeout: 60_000 })
   return found
 }
+
+/** Clicks on what is called so, wherever it is seen on the Stage. */
+export async function click(page: Page, what: string | RegExp): Promise<void> {
+  const { x, y } = await over(page, what)
+  await page.mouse.click(x, y)
+}
+export const look = (page: Page, from: string) =>
+  page.getByRole('button', { name: from, exact: true }).click()
+export const picked = (page: Page) => page.getByRole('button', { name: /^Done picking/ }).click()

@@ -1,13 +1,5 @@
-import { expect, type Page, test } from '@playwright/test'
-import { add, commit, line, newWorkpiece, outline, over, stage } from './bench'
-
-const click = async (page: Page, what: string | RegExp) => {
-  const { x, y } = await over(page, what)
-  await page.mouse.click(x, y)
-}
-const look = (page: Page, from: string) =>
-  page.getByRole('button', { name: from, exact: true }).click()
-const picked = (page: Page) => page.getByRole('button', { name: /^Done picking/ }).click()
+import { expect, test } from '@playwright/test'
+import { add, click, commit, line, look, newWorkpiece, outline, picked, stage } from './bench'
 
 test('faces of a block are moved, hollowed with a wall of their own, drafted both ways and parted along, by mouse', async ({
   page,

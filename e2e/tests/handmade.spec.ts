@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import { add, commit, drawLines, line, newWorkpiece, outline, over, stage } from './bench'
+import { add, click, commit, drawLines, line, newWorkpiece, outline, stage } from './bench'
 
 const canvasOf = (page: Page) => page.getByRole('region', { name: 'Stage' }).locator('canvas')
 
@@ -11,11 +11,6 @@ async function tip(page: Page, over: number): Promise<void> {
   await page.mouse.down()
   await page.mouse.move(x, y + over * box.height, { steps: 8 })
   await page.mouse.up()
-}
-
-const click = async (page: Page, what: string | RegExp) => {
-  const { x, y } = await over(page, what)
-  await page.mouse.click(x, y)
 }
 
 /** Walks the mouse a way from a place until what is under it is called so; gives the place. */

@@ -1,13 +1,6 @@
 import { expect, type Page, test } from '@playwright/test'
-import { add, commit, drawLines, line, newWorkpiece, over, stage } from './bench'
+import { add, click, commit, drawLines, line, look, newWorkpiece, picked, stage } from './bench'
 
-const click = async (page: Page, what: string | RegExp) => {
-  const { x, y } = await over(page, what)
-  await page.mouse.click(x, y)
-}
-const look = (page: Page, from: string) =>
-  page.getByRole('button', { name: from, exact: true }).click()
-const done = (page: Page) => page.getByRole('button', { name: /^Done picking/ }).click()
 const plane = async (page: Page, distance: string) => {
   await stage(page, 'Draw')
   await add(page, 'd')
@@ -52,7 +45,7 @@ test('a knife-block shoe: lofted between five-sided outlines, hollowed, let in o
   await add(page, 's')
   await look(page, 'top')
   await click(page, 'end of Loft 1')
-  await done(page)
+  await picked(page)
   await commit(page, 'Wall', '3')
   await expect(line(page, 'Shell 1')).toContainText('wall 3.00 mm', { timeout: 60_000 })
 
@@ -62,7 +55,7 @@ test('a knife-block shoe: lofted between five-sided outlines, hollowed, let in o
   await page.getByRole('button', { name: /^Pick faces/ }).click()
   await look(page, 'right')
   await click(page, /line2 of Loft 1|line2/)
-  await done(page)
+  await picked(page)
   await commit(page, 'Distance', '0')
   await expect(line(page, 'Datum plane 2')).toContainText('0 mm from the face')
   await drawing(page, 'Datum plane 2', ['-25 -4', '5 -4', '5 10', '-25 10', '-25 -4'])

@@ -52,6 +52,7 @@ export {
   angle3,
   cornersAt,
   cross3,
+  curvatureOff,
   dot3,
   type Frame,
   frameAlong,

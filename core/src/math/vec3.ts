@@ -64,3 +64,10 @@ export function frameAlong(origin: P3, z: P3): Frame {
   const x = unit3(cross3(Math.abs(z[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0], z))
   return { origin, x, y: cross3(z, x), z }
 }
+
+/** Curvatures under this (1/mm) count as this when they are compared. */
+const STRAIGHT = 1e-3
+
+/** How far two curvatures (1/mm) are apart by `off`, as a share of the larger. */
+export const curvatureOff = (off: number, k: number, m: number): number =>
+  off / Math.max(Math.abs(k), Math.abs(m), STRAIGHT)

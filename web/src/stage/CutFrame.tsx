@@ -1,11 +1,11 @@
 import { add3, dot3, type P3, scale3, sub3 } from '@ivory/core/math'
 import { type ThreeEvent, useThree } from '@react-three/fiber'
 import { useMemo, useRef } from 'react'
-import { BufferAttribute, BufferGeometry } from 'three'
 import type { BodyView } from '../engine'
 import { cutPlane } from '../session/cut'
 import { useSession } from '../session/session'
 import { useDisposed } from './disposed'
+import { geometryAt } from './geometry'
 
 /** The plane bodies are cut at: a brass frame with a knob that is dragged along its normal. */
 export function CutFrame({ bodies }: { bodies: readonly BodyView[] }) {
@@ -26,10 +26,8 @@ export function CutFrame({ bodies }: { bodies: readonly BodyView[] }) {
     const corner = (u: number, v: number): P3 =>
       add3(centre, add3(scale3(plane.x, u * wide), scale3(plane.y, v * high)))
     const ring = [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)]
-    const g = new BufferGeometry()
     const ends = ring.flatMap((p, i) => [...p, ...ring[(i + 1) % 4]!])
-    g.setAttribute('position', new BufferAttribute(Float32Array.from(ends), 3))
-    return g
+    return geometryAt(ends)
   }, [key])
   const frame = useDisposed(made)
   if (!cut || bodies.length === 0) return null

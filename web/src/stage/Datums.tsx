@@ -1,9 +1,9 @@
 import type { P3 } from '@ivory/core/math'
 import { useMemo } from 'react'
-import { BufferAttribute, BufferGeometry } from 'three'
 import type { BodyView, DatumView } from '../engine'
 import { useSession } from '../session/session'
 import { useDisposed } from './disposed'
+import { geometryAt } from './geometry'
 import { type PathDatum, PathLine } from './PathLine'
 
 const NONE: DatumView[] = []
@@ -38,10 +38,8 @@ function Datum({
   bold: boolean
 }) {
   const made = useMemo(() => {
-    const g = new BufferGeometry()
     const ends = linesOf(datum, size).flat(2)
-    g.setAttribute('position', new BufferAttribute(Float32Array.from(ends), 3))
-    return g
+    return geometryAt(ends)
   }, [datum, size])
   const geometry = useDisposed(made)
   return (

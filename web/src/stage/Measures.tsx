@@ -1,9 +1,9 @@
 import { inSpace, type P3 } from '@ivory/core/math'
 import { Html } from '@react-three/drei'
 import { useMemo } from 'react'
-import { BufferAttribute, BufferGeometry } from 'three'
 import { useSession } from '../session/session'
 import { useDisposed } from './disposed'
+import { geometryAt } from './geometry'
 
 /** What gauges between faces or bodies read: a line from place to place with its figure. */
 export function Measures() {
@@ -18,9 +18,7 @@ export function Measures() {
 
 function Span({ a, b, text }: { a: P3; b: P3; text: string }) {
   const made = useMemo(() => {
-    const g = new BufferGeometry()
-    g.setAttribute('position', new BufferAttribute(Float32Array.from([...a, ...b]), 3))
-    return g
+    return geometryAt([...a, ...b])
   }, [a, b])
   const geometry = useDisposed(made)
   return (

@@ -1,9 +1,9 @@
 import type { P3 } from '@ivory/core/math'
 import { useMemo } from 'react'
-import { BufferAttribute, BufferGeometry } from 'three'
 import type { DatumView } from '../engine'
 import { useSession } from '../session/session'
 import { useDisposed } from './disposed'
+import { geometryAt } from './geometry'
 
 export type PathDatum = Extract<DatumView, { kind: 'path' }>
 
@@ -11,10 +11,8 @@ export type PathDatum = Extract<DatumView, { kind: 'path' }>
 export function PathLine({ path, bold }: { path: PathDatum; bold: boolean }) {
   const comb = useSession((s) => s.pathComb)
   const made = useMemo(() => {
-    const g = new BufferGeometry()
     const ends = path.pieces.flatMap((p) => p.slice(1).flatMap((b, i) => [...p[i]!, ...b]))
-    g.setAttribute('position', new BufferAttribute(Float32Array.from(ends), 3))
-    return g
+    return geometryAt(ends)
   }, [path])
   const geometry = useDisposed(made)
   const joints = path.pieces.map((p) => p[0]!).concat([path.pieces.at(-1)!.at(-1)!])
@@ -55,9 +53,7 @@ function Teeth({ path }: { path: PathDatum }) {
       ...row.flatMap((t) => [...t.at, ...tip(t)]),
       ...row.slice(1).flatMap((t, i) => [...tip(row[i]!), ...tip(t)]),
     ])
-    const g = new BufferGeometry()
-    g.setAttribute('position', new BufferAttribute(Float32Array.from(lines), 3))
-    return g
+    return geometryAt(lines)
   }, [path])
   const geometry = useDisposed(made)
   return (
@@ -71,9 +67,7 @@ export function Dots({ at, color, size }: { at: readonly P3[]; color: string; si
   const key = at.flat().join()
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key holds all of it
   const made = useMemo(() => {
-    const g = new BufferGeometry()
-    g.setAttribute('position', new BufferAttribute(Float32Array.from(at.flat()), 3))
-    return g
+    return geometryAt(at.flat())
   }, [key])
   const geometry = useDisposed(made)
   return (

@@ -2,10 +2,11 @@ import { add3, dot3, type Frame, fixed, type P3, scale3, sub3 } from '@ivory/cor
 import { Html } from '@react-three/drei'
 import { useThree } from '@react-three/fiber'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { BufferAttribute, BufferGeometry, type EventDispatcher, Raycaster, Vector2 } from 'three'
+import { type EventDispatcher, Raycaster, Vector2 } from 'three'
 import { useSession } from '../session/session'
 import { addStop, sheetOf, tipOf, trace, turnSheet } from '../session/tracing'
 import { useDisposed } from './disposed'
+import { geometryAt } from './geometry'
 import { Dots } from './PathLine'
 
 /** Half of the sheet's side and the step of its ruling, mm. */
@@ -135,9 +136,7 @@ function Ruling({ sheet: f }: { sheet: Frame }) {
     const ends: number[] = []
     for (let k = -HALF; k <= HALF; k += STEP)
       ends.push(...at(k, -HALF), ...at(k, HALF), ...at(-HALF, k), ...at(HALF, k))
-    const g = new BufferGeometry()
-    g.setAttribute('position', new BufferAttribute(Float32Array.from(ends), 3))
-    return g
+    return geometryAt(ends)
   }, [f])
   const geometry = useDisposed(made)
   return (
@@ -151,9 +150,7 @@ function Stroke({ from, to, color }: { from: P3; to: P3; color: string }) {
   const key = [...from, ...to].join()
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key holds all of it
   const made = useMemo(() => {
-    const g = new BufferGeometry()
-    g.setAttribute('position', new BufferAttribute(Float32Array.from([...from, ...to]), 3))
-    return g
+    return geometryAt([...from, ...to])
   }, [key])
   const geometry = useDisposed(made)
   return (

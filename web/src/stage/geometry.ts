@@ -42,8 +42,13 @@ export function linesOf(mesh: DisplayMesh, wanted: (edge: number) => boolean) {
   for (let i = 0; i < mesh.edgeOf.length; i++) {
     if (wanted(mesh.edgeOf[i]!)) out.push(...mesh.lines.subarray(6 * i, 6 * i + 6))
   }
+  return geometryAt(out)
+}
+
+/** Places, three numbers each, as points or the ends of line segments. */
+export function geometryAt(places: readonly number[]): BufferGeometry {
   const g = new BufferGeometry()
-  g.setAttribute('position', new BufferAttribute(Float32Array.from(out), 3))
+  g.setAttribute('position', new BufferAttribute(Float32Array.from(places), 3))
   return g
 }
 

@@ -4,7 +4,7 @@ import type {
   TopoDS_Face,
   TopoDS_Shape,
 } from 'replicad-opencascadejs'
-import { add3, cross3, dot3, norm3, type P3, scale3, sub3, unit3 } from '../../math'
+import { add3, cross3, curvatureOff, dot3, norm3, type P3, scale3, sub3, unit3 } from '../../math'
 import { type Oc, partsOf, topologyOf } from '../explore'
 import type { KernelScope } from '../scope'
 import type { Ribbon, RibbonSpot, Seam } from '../types'
@@ -13,9 +13,6 @@ import type { Ribbon, RibbonSpot, Seam } from '../types'
 const STATIONS = 33
 /** Faces that meet at more (rad) are meant to; only where they meet is looked at. */
 const SHARP = 0.05
-/** Curvatures under this (1/mm) count as this when they are compared. */
-const STRAIGHT = 1e-3
-
 /** One side of an edge: its face's surface, and whether that looks into the material. */
 interface Side {
   surface: BRepAdaptor_Surface
@@ -115,7 +112,7 @@ class FaceReader {
         const along = unit3(sub3(p.p, before))
         const across = unit3(cross3(add3(p.n, q.n), along))
         const [k, m] = [bendAcross(p, across), bendAcross(q, across)]
-        const off = Math.abs(k - m) / Math.max(Math.abs(k), Math.abs(m), STRAIGHT)
+        const off = curvatureOff(Math.abs(k - m), k, m)
         if (off > out.bend) {
           out.bend = off
           if (out.angle < 1e-3) out.at = p.p

@@ -2,6 +2,7 @@ import {
   add3,
   bad,
   cross3,
+  curvatureOff,
   dot3,
   good,
   norm3,
@@ -84,9 +85,6 @@ export function runningOn(
 
 /** Places of each side at which a skin is compared with what lies beside it: uneven, so that none is a place it was made by. */
 const LOOKS = 23
-/** Curvatures under this (1/mm) count as this when they are compared. */
-const STRAIGHT = 1e-3
-
 /** How a skin meets what lies beside its first or last section, the worst of its places each for itself. */
 export interface MeetingOff {
   /** Between the surfaces, rad. */
@@ -122,8 +120,7 @@ export function meetingOff(patches: readonly Patch[], m: Matched, last: boolean)
       const k = (a * a * second[0]! + 2 * a * b * second[1]! + b * b * second[2]!) / size
       const own = k * Math.sign(turned)
       const other = s.bends[2]
-      const off = Math.abs(own - other) / Math.max(Math.abs(own), Math.abs(other), STRAIGHT)
-      out.bend = Math.max(out.bend, off)
+      out.bend = Math.max(out.bend, curvatureOff(Math.abs(own - other), own, other))
     }
   return out
 }

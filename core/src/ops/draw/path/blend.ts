@@ -1,4 +1,4 @@
-import { bad, good, norm3, type Outcome, sub3 } from '../../../math'
+import { angle3, bad, curvatureOff, good, norm3, type Outcome, sub3 } from '../../../math'
 import { blended, type Order } from '../../../path'
 import { bend3, type Curve3, reversed3, way3 } from '../../../surface'
 import type { Path } from '../../state'
@@ -67,8 +67,9 @@ const apartFrom = (first: readonly string[], second: readonly string[]): string[
 
 /** How two pieces meet, as measured: angle (rad) and difference of curvature over the larger (at least 0.001/mm). */
 export function jointOff(a: Curve3, b: Curve3): { angle: number; bend: number } {
-  const [t, u] = [way3(a, 1), way3(b, 0)]
   const [k, l] = [bend3(a, 1), bend3(b, 0)]
-  const angle = 2 * Math.asin(Math.min(1, norm3(sub3(t, u)) / 2))
-  return { angle, bend: norm3(sub3(k, l)) / Math.max(norm3(k), norm3(l), 1e-3) }
+  return {
+    angle: angle3(way3(a, 1), way3(b, 0)),
+    bend: curvatureOff(norm3(sub3(k, l)), norm3(k), norm3(l)),
+  }
 }
