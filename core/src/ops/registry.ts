@@ -4,6 +4,7 @@ import { planeOp } from './draw/plane'
 import { pointOp } from './draw/point'
 import { profileOp } from './draw/profile'
 import { textOp } from './draw/text'
+import { coverOp } from './form/cover'
 import { extrudeOp } from './form/extrude'
 import { importOp } from './form/import'
 import { loftOp } from './form/loft/loft'
@@ -33,6 +34,7 @@ export const OPS: Readonly<Record<string, OpSpec>> = {
   extrude: extrudeOp as OpSpec,
   sweep: sweepOp as OpSpec,
   loft: loftOp as OpSpec,
+  cover: coverOp as OpSpec,
   combine: combineOp as OpSpec,
   fillet: filletOp as OpSpec,
   chamfer: chamferOp as OpSpec,

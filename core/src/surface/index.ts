@@ -31,9 +31,10 @@ export {
   way3,
 } from './curve3'
 export * from './loft'
+export { movedOff, normalOn, type Skin, setOff, skinOfParts, type Wall } from './offset'
 export {
   areaVector,
-  betweenV,
+  columnAt,
   evaluate,
   type Field,
   fitted,
@@ -45,4 +46,5 @@ export {
   type Patch,
   pointOn,
   rowAt,
+  within,
 } from './patch'

@@ -1,4 +1,4 @@
-import { add3, cross3, dot3, gaussRule, type P3, scale3 } from '../math'
+import { add3, cross3, dot3, gaussRule, type P3, placeAt, scale3 } from '../math'
 import { Interpolation } from './band'
 import {
   type Basis,
@@ -201,6 +201,13 @@ export function rowAt(s: Patch, last: boolean): P3[] {
   )
 }
 
+/** The pole column at an end of u, as places. */
+export function columnAt(s: Patch, last: boolean): P3[] {
+  const nv = countOf(s.v)
+  const i = last ? countOf(s.u) - 1 : 0
+  return Array.from({ length: nv }, (_, j) => placeAt(s.poles, i * nv + j))
+}
+
 /**
  * The area vector of a closed chain of curves: half the integral of place x tangent, mm2. Of a flat loop it is the area
  * times the normal about which it runs.
@@ -232,11 +239,18 @@ export function areaVector(curves: readonly { basis: Basis; poles: readonly P3[]
   return sum
 }
 
-/** The part of a patch between two values of v, exactly. */
-export function betweenV(s: Patch, from: number, to: number): Patch {
-  const q = s.v.degree
-  const inner = Array.from(s.v.knots).filter((k) => k > from + 1e-9 && k < to - 1e-9)
-  const ends = (x: number) => Array<number>(q + 1).fill(x)
-  const v = { degree: q, knots: Float64Array.from([...ends(from), ...inner, ...ends(to)]) }
-  return interpolated(s.u, v, (a, b) => pointOn(s, a, b))
+/** The part of a patch between two values of u and of v, exactly; its own parameters run from 0 to 1. */
+export function within(s: Patch, u0: number, u1: number, v0: number, v1: number): Patch {
+  const [hu, hv] = [u1 - u0, v1 - v0]
+  return interpolated(part(s.u, u0, u1), part(s.v, v0, v1), (a, b) =>
+    pointOn(s, u0 + a * hu, v0 + b * hv),
+  )
+}
+
+/** What a basis is between two parameters, from 0 to 1. */
+function part({ degree, knots }: Basis, from: number, to: number): Basis {
+  const inner = Array.from(knots).filter((k) => k > from + 1e-9 && k < to - 1e-9)
+  const ends = (x: number) => Array<number>(degree + 1).fill(x)
+  const at = inner.map((k) => (k - from) / (to - from))
+  return { degree, knots: Float64Array.from([...ends(0), ...at, ...ends(1)]) }
 }

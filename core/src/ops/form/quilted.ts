@@ -2,7 +2,15 @@ import type { ExactPart } from '../../exact'
 import type { SplineFace, WireCurve } from '../../kernel'
 import { bad, dot3, good, norm3, type Outcome, type P3, placeAt, scale3, sub3 } from '../../math'
 import { selfCrossing } from '../../mesh'
-import { areaVector, type Basis, countOf, fluxThrough, type Patch, rowAt } from '../../surface'
+import {
+  areaVector,
+  type Basis,
+  columnAt,
+  countOf,
+  fluxThrough,
+  type Patch,
+  rowAt,
+} from '../../surface'
 import type { OpContext } from '../state'
 import { only } from './prism'
 
@@ -11,12 +19,33 @@ export interface NamedPatch {
   patch: Patch
   names: string[]
 }
-/** A flat end: rows of patches at the start or end of their v that bound it, loop by loop. */
+/** A side of a patch, as a curve. */
+export interface Rim {
+  basis: Basis
+  poles: P3[]
+}
+/** A flat face by its loops, which run so that it looks where the patches' u x v look. */
 export interface FlatEnd {
-  loops: Patch[][]
-  last: boolean
+  loops: Rim[][]
   names: string[]
 }
+
+/** The start or end of a patch's v, along its u. */
+export const rimV = (p: Patch, last: boolean): Rim => ({ basis: p.u, poles: rowAt(p, last) })
+/** The start or end of a patch's u, along its v. */
+export const rimU = (p: Patch, last: boolean): Rim => ({ basis: p.v, poles: columnAt(p, last) })
+export const turnedRim = ({ basis, poles }: Rim): Rim => ({
+  basis: turnedOver(basis),
+  poles: [...poles].reverse(),
+})
+
+/** The flat end of patches that close round, loop by loop, where their v starts or ends. */
+export const endOf = (loops: readonly Patch[][], last: boolean, names: string[]): FlatEnd => ({
+  loops: loops.map((l) =>
+    last ? l.map((p) => rimV(p, true)) : l.map((p) => turnedRim(rimV(p, false))).reverse(),
+  ),
+  names,
+})
 
 const numbers = ({ u, v, poles }: Patch): SplineFace => ({
   u: { degree: u.degree, knots: [...u.knots] },
@@ -25,7 +54,7 @@ const numbers = ({ u, v, poles }: Patch): SplineFace => ({
 })
 
 /** A curve over a basis for the kernel: a line where all its poles lie on one, in their order. */
-function edge({ degree, knots }: Basis, poles: P3[]): WireCurve {
+function edge({ basis: { degree, knots }, poles }: Rim): WireCurve {
   const [a, b] = [poles[0]!, poles[poles.length - 1]!]
   const way = sub3(b, a)
   const length = norm3(way)
@@ -47,24 +76,30 @@ const FLAT = 1e-7
 
 /** What bounds a patch that lies in one plane; null for one that does not. */
 function flatOutline(p: Patch): WireCurve[] | null {
-  const [nu, nv] = [countOf(p.u), countOf(p.v)]
-  const [from, to] = [rowAt(p, false), rowAt(p, true)]
-  const column = (i: number): P3[] =>
-    Array.from({ length: nv }, (_, j) => placeAt(p.poles, i * nv + j))
-  const [left, right] = [column(0), column(nu - 1)]
   const round = [
-    { basis: p.u, poles: from },
-    { basis: p.v, poles: right },
-    { basis: turnedOver(p.u), poles: [...to].reverse() },
-    { basis: turnedOver(p.v), poles: [...left].reverse() },
-  ].filter(({ poles }) => poles.some((q) => norm3(sub3(q, poles[0]!)) > FLAT))
-  const area = areaVector(round)
+    rimV(p, false),
+    rimU(p, true),
+    turnedRim(rimV(p, true)),
+    turnedRim(rimU(p, false)),
+  ].filter((r) => !isPoint(r))
+  const all = Array.from({ length: countOf(p.u) * countOf(p.v) }, (_, k) => placeAt(p.poles, k))
+  return offPlane(round, all) <= FLAT ? round.map(edge) : null
+}
+
+/** Whether a side of a patch is drawn in to one place. */
+export const isPoint = ({ poles }: Rim): boolean =>
+  poles.every((q) => norm3(sub3(q, poles[0]!)) <= FLAT)
+
+/** How far poles lie from the plane of a loop, mm: its own where no others are told; infinite for one that encloses nothing. */
+export function offPlane(
+  loop: readonly Rim[],
+  poles: readonly P3[] = loop.flatMap((r) => r.poles),
+): number {
+  const area = areaVector(loop)
   const size = norm3(area)
-  if (!(size > FLAT)) return null
-  const n = scale3(area, 1 / size)
-  for (let k = 0; k < nu * nv; k++)
-    if (Math.abs(dot3(sub3(placeAt(p.poles, k), from[0]!), n)) > FLAT) return null
-  return round.map(({ basis, poles }) => edge(basis, poles))
+  if (!(size > FLAT)) return Number.POSITIVE_INFINITY
+  const from = loop[0]!.poles[0]!
+  return Math.max(...poles.map((p) => Math.abs(dot3(sub3(p, from), area)))) / size
 }
 
 /** The basis of a curve that is run through the other way. */
@@ -73,13 +108,9 @@ function turnedOver({ degree, knots }: Basis): Basis {
   return { degree, knots: Float64Array.from(knots, (k) => first + last - k).reverse() }
 }
 
-/** The volume under a flat end as part of a closed skin, its normal along the area vector of its loops, mm3. */
-function fluxOfEnd({ loops, last }: FlatEnd): number {
-  return loops.reduce((sum, loop) => {
-    const area = areaVector(loop.map((p) => ({ basis: p.u, poles: rowAt(p, last) })))
-    return sum + dot3(rowAt(loop[0]!, last)[0]!, area) / 3
-  }, 0)
-}
+/** The volume under a flat end as part of a closed skin, mm3. */
+const fluxOfEnd = ({ loops }: FlatEnd): number =>
+  loops.reduce((sum, loop) => sum + dot3(loop[0]!.poles[0]!, areaVector(loop)) / 3, 0)
 
 /**
  * A body of our own surfaces between flat ends. Patches all run the same way round, u along the outline and v from the first
@@ -91,8 +122,7 @@ export function quilted(
   ctx: OpContext,
 ): Outcome<ExactPart> {
   const sides = patches.reduce((sum, p) => sum + fluxThrough(p.patch), 0)
-  // Along u and then v the sides look out where the first end looks back: its area counts against theirs.
-  const flats = ends.reduce((sum, e) => sum + (e.last ? 1 : -1) * fluxOfEnd(e), 0)
+  const flats = ends.reduce((sum, e) => sum + fluxOfEnd(e), 0)
   // What lies in a plane is a flat face for the kernel too.
   const free: NamedPatch[] = []
   const flat: { outline: WireCurve[][]; names: string[] }[] = []
@@ -109,7 +139,7 @@ export function quilted(
         flats: [
           ...flat,
           ...ends.map((e) => ({
-            outline: e.loops.map((l) => l.map((p) => edge(p.u, rowAt(p, e.last)))),
+            outline: e.loops.map((l) => l.map(edge)),
             names: e.names,
           })),
         ],

@@ -1,5 +1,6 @@
 import { cross3, dot3, norm3, type P3 } from '../../math'
 import { basisOf } from '../basis'
+import { normalOn } from '../offset'
 import { areaVector, evaluate, jet, type Patch } from '../patch'
 
 /** Places looked at along u and v of each patch. */
@@ -29,17 +30,54 @@ export function foldIn(s: Patch): Fold | null {
       evaluate(s, a / NU, b / NV, 1, j)
       const [u, v] = [p(j.u), p(j.v)]
       const n = cross3(u, v)
-      const size = norm3(u) * norm3(v)
-      if (size > 0 && norm3(n) < FLAT * size) return { code: 'fold', at: p(j.p) }
+      const [along, across] = [norm3(u), norm3(v)]
+      // Where all sections share an end there is nothing to fold.
+      if (across <= 1e-9 * along || along <= 1e-9 * across) {
+        row.push(null)
+        continue
+      }
+      if (norm3(n) < FLAT * along * across) return { code: 'fold', at: p(j.p) }
       const left = row[a - 1]
       const under = before[a]
-      if ((left && dot3(left, n) < 0) || (under && dot3(under, n) < 0))
-        return { code: 'fold', at: p(j.p) }
-      row.push(norm3(n) > 0 ? n : null)
+      const at = p(j.p)
+      const [x, y] = [a / NU, b / NV]
+      if (
+        (left && dot3(left, n) < 0 && turnsOver(s, x - 1 / NU, y, x, y)) ||
+        (under && dot3(under, n) < 0 && turnsOver(s, x, y - 1 / NV, x, y))
+      )
+        return { code: 'fold', at }
+      row.push(n)
     }
     before = [...row]
   }
   return null
+}
+
+/** Parts a step is looked at in, where the normal turns by more than a right angle on it, and how often. */
+const [PARTS, ROUNDS] = [8, 4]
+
+/** Whether the normal turns over at one place between two, and not by a tight bend. */
+function turnsOver(
+  s: Patch,
+  u0: number,
+  v0: number,
+  u1: number,
+  v1: number,
+  rounds = ROUNDS,
+): boolean {
+  if (rounds === 0) return true
+  const at = (k: number): [number, number] => {
+    const f = k / PARTS
+    return [u0 + f * (u1 - u0), v0 + f * (v1 - v0)]
+  }
+  let before: P3 | null = null
+  for (let k = 0; k <= PARTS; k++) {
+    const n = normalOn(s, ...at(k))
+    if (before && dot3(before, n) < 0 && turnsOver(s, ...at(k - 1), ...at(k), rounds - 1))
+      return true
+    before = n
+  }
+  return false
 }
 
 /** Where closed slices between two sections are drawn in: the sections are turned against each other. */

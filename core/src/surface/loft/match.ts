@@ -68,11 +68,41 @@ function sameWay(given: readonly Ring[]): Ring[] {
 const endGap = (a: Ring, b: Ring): number =>
   norm3(sub3(a.way.place(0), b.way.place(0))) + norm3(sub3(a.way.place(1), b.way.place(1)))
 
-/** Open sections: ends to ends, inner corners in their order where all have as many. */
+/** Open sections: ends to ends; corners to corners in their order, or to the share of length the others have theirs at. */
 function openBreaks(rings: readonly Ring[]): Matched[] {
-  const n = rings[0]!.corners.length
-  const same = rings.every((r) => r.corners.length === n)
-  return rings.map((ring) => ({ ring, breaks: same ? ring.corners : [0, 1] }))
+  const most = rings.reduce((a, b) => (b.corners.length > a.corners.length ? b : a)).corners
+  return rings.map((ring) => {
+    const breaks = [...most]
+    if (ring.corners.length === most.length) return { ring, breaks: ring.corners }
+    const free = new Set(most.keys())
+    // In their order, so that sides do not cross: each corner takes the nearest place with room left for the rest.
+    let from = 0
+    for (const [k, c] of ring.corners.entries()) {
+      const to = most.length - (ring.corners.length - k)
+      let best = from
+      for (let i = from; i <= to; i++)
+        if (free.has(i) && Math.abs(most[i]! - c) < Math.abs(most[best]! - c)) best = i
+      breaks[best] = c
+      free.delete(best)
+      from = best + 1
+    }
+    return { ring, breaks: spread(breaks, free) }
+  })
+}
+
+/** Places that are not held, put evenly between those that are. */
+function spread(breaks: readonly number[], free: ReadonlySet<number>): number[] {
+  const out = [...breaks]
+  for (let i = 0; i < out.length; i++) {
+    if (!free.has(i)) continue
+    const before = out[i - 1]!
+    let j = i
+    while (free.has(j)) j++
+    if (!(out[i]! > before) || !(out[j - 1]! < out[j]!))
+      for (let k = i; k < j; k++) out[k] = before + ((k - i + 1) / (j - i + 1)) * (out[j]! - before)
+    i = j
+  }
+  return out
 }
 
 /** `list` turned on by whole places; what wraps counts on beyond 1. */

@@ -11,6 +11,7 @@ import { faceName, opName } from '../names'
 
 type SectionDoc =
   | { profile: string; shift?: number }
+  | { path: string; shift?: number }
   | { body: string; face: { face: string }; shift?: number }
   | { point: string; end?: 'pointed' | 'domed' }
 
@@ -29,15 +30,20 @@ export function Rack({ op }: { op: Op }) {
   const nameOf = (s: SectionDoc) =>
     'profile' in s
       ? opName(doc, s.profile)
-      : 'point' in s
-        ? opName(doc, s.point)
-        : faceName(doc!, s.face.face)
-  const more = [
-    ...(available?.profiles ?? []).map((id) => ({
-      value: `profile ${id}`,
+      : 'path' in s
+        ? opName(doc, s.path)
+        : 'point' in s
+          ? opName(doc, s.point)
+          : faceName(doc!, s.face.face)
+  const named = (kind: 'profile' | 'path' | 'point') =>
+    (available?.[`${kind}s`] ?? []).map((id) => ({
+      value: `${kind} ${id}`,
       label: opName(doc, id),
-    })),
-    ...(available?.points ?? []).map((id) => ({ value: `point ${id}`, label: opName(doc, id) })),
+    }))
+  const more = [
+    ...named('profile'),
+    ...named('path'),
+    ...named('point'),
     ...(available?.bodies ?? []).map(({ id, name }) => ({
       value: `body ${id}`,
       label: `a face of ${name}, picked`,
@@ -51,9 +57,9 @@ export function Rack({ op }: { op: Op }) {
       })
       return
     }
-    const next: SectionDoc =
-      kind === 'profile' ? { profile: id, shift: 0 } : { point: id, end: 'pointed' }
-    put([...sections, next])
+    const next =
+      kind === 'point' ? { point: id, end: 'pointed' as const } : { [kind]: id, shift: 0 }
+    put([...sections, next as SectionDoc])
   }
   return (
     <div className="flex min-w-0 flex-col gap-1">
@@ -114,7 +120,7 @@ export function Rack({ op }: { op: Op }) {
           onChange={(v) => v && add(v)}
         />
       ) : (
-        <span className="text-soft">There is no drawing, point or body before it yet.</span>
+        <span className="text-soft">There is no drawing, path, point or body before it yet.</span>
       )}
     </div>
   )

@@ -13,6 +13,11 @@ export const loftInputs = z.object({
   rails: z.array(z.string().min(1)).max(8).default([]),
   mirror: z.string().optional(),
   give: valueSchema.default(0),
+  /** What makes a body of a skin between open sections. */
+  skin: z.enum(['flat', 'one', 'other', 'middle']).default('flat'),
+  wall: valueSchema.default(3),
+  /** The plane the wall is square to; where none is told it is square to the skin. */
+  along: z.string().optional(),
   run: z.enum(['smooth', 'ruled']).default('smooth'),
   ring: z.enum(['no', 'yes']).default('no'),
   begins: z.enum(ENDS).default('free'),
@@ -25,6 +30,9 @@ export type LoftInputs = z.infer<typeof loftInputs>
 export const railed = (i: Readonly<Record<string, unknown>>) =>
   smooth(i) && Array.isArray(i.rails) && i.rails.length > 0
 const smooth = (i: Readonly<Record<string, unknown>>) => i.run !== 'ruled' && i.ring !== 'yes'
+
+const walledSkin = (i: Readonly<Record<string, unknown>>) =>
+  i.ring !== 'yes' && typeof i.skin === 'string' && i.skin !== 'flat'
 
 const endOptions = [
   { value: 'free', label: 'as it comes' },
@@ -64,6 +72,36 @@ export const loftFields: Field[] = [
     when: railed,
   },
   ...ontoFields,
+  {
+    name: 'skin',
+    label: 'Open sections',
+    help: 'What makes a body of a skin between open sections: flat faces where it is open, or a wall along it.',
+    type: 'choice',
+    options: [
+      { value: 'flat', label: 'closed by flat faces' },
+      { value: 'one', label: 'a wall on one side' },
+      { value: 'other', label: 'a wall on the other side' },
+      { value: 'middle', label: 'a wall about it' },
+    ],
+    when: (i) => i.ring !== 'yes',
+  },
+  {
+    name: 'wall',
+    label: 'Wall',
+    help: 'How thick it is.',
+    type: 'value',
+    dim: 'length',
+    ranged: true,
+    when: walledSkin,
+  },
+  {
+    name: 'along',
+    label: 'Square to',
+    help: 'Even walls stand square to the skin; straight ones all in the direction square to a plane.',
+    type: 'plane',
+    none: 'the skin everywhere',
+    when: walledSkin,
+  },
   {
     name: 'run',
     label: 'Runs',

@@ -4,6 +4,7 @@ import {
   bad,
   type Diagnosis,
   good,
+  mm,
   norm3,
   type Outcome,
   type P3,
@@ -11,7 +12,7 @@ import {
   sub3,
 } from '../../../math'
 import {
-  betweenV,
+  breaksOf,
   foldIn,
   matched,
   ringOf,
@@ -20,12 +21,14 @@ import {
   sidesOf,
   skinned,
   twistIn,
+  within,
 } from '../../../surface'
 import { exactBody } from '../../exact'
 import { defineOp } from '../../spec'
 import { type OpContext, type OpResult, volumeWords } from '../../state'
 import { onto } from '../onto'
-import { type FlatEnd, type NamedPatch, quilted } from '../quilted'
+import { endOf, type FlatEnd, type NamedPatch, offPlane, quilted } from '../quilted'
+import { closedSkin } from './closing'
 import { endHolds, meetings, middleOf } from './ends'
 import { type LoftInputs, loftFields, loftInputs, railed } from './inputs'
 import { alongRails } from './rails'
@@ -33,7 +36,7 @@ import { type LoftSection, loftSection } from './section'
 
 export const loftOp = defineOp<LoftInputs>({
   kind: 'loft',
-  version: 1,
+  version: 2,
   label: 'Loft',
   help: 'A body whose skin runs through sections, one after the other.',
   stage: 'form',
@@ -45,6 +48,8 @@ export const loftOp = defineOp<LoftInputs>({
     ...(body ? { body } : {}),
     rails: [],
     give: 0,
+    skin: 'flat',
+    wall: 3,
     run: 'smooth',
     ring: 'no',
     begins: 'free',
@@ -101,26 +106,52 @@ function loftedPart(
     warnings.push(...made.value.warnings)
     words += made.value.words
   }
-  const end = (last: boolean): FlatEnd[] =>
-    ring || sections.at(last ? -1 : 0)!.kind === 'tip'
-      ? []
-      : [
-          {
-            loops: patches.map((l) => l.map((p) => p.patch)),
-            last,
-            names: [`${ctx.op}:${last ? 'end' : 'start'}`],
-          },
-        ]
-  const all = patches.flat()
-  const made = quilted(ring ? halvedRing(all) : all, [...end(false), ...end(true)], ctx)
+  const all = patches.flat().flatMap((p) => (input.run === 'ruled' ? parted(p) : p))
+  if (!isClosed(sections)) {
+    const made = closedSkin(patches.flat(), all, input, ctx)
+    if (!made.ok) return made
+    const part = quilted(made.value.patches, made.value.flats, ctx)
+    return part.ok ? good({ part: part.value, warnings, words: words + made.value.words }) : part
+  }
+  const ends: FlatEnd[] = []
+  for (const last of ring ? [] : [false, true]) {
+    if (sections.at(last ? -1 : 0)!.kind === 'tip') continue
+    const loops = patches.map((l) => l.map((p) => p.patch))
+    const end = endOf(loops, last, [`${ctx.op}:${last ? 'end' : 'start'}`])
+    const off = offPlane(
+      end.loops[0]!,
+      end.loops.flat(2).flatMap((r) => r.poles),
+    )
+    if (off > FLAT_END)
+      return bad(
+        'not-flat',
+        `Section ${last ? sections.length : 1} is off a plane by ${mm(off, 3)}: no flat face closes the body there.`,
+        [{ at: end.loops[0]![0]!.poles[0]! }],
+      )
+    ends.push(end)
+  }
+  const made = quilted(ring && input.run !== 'ruled' ? halvedRing(all) : all, ends, ctx)
   return made.ok ? good({ part: made.value, warnings, words }) : made
+}
+
+/** How far what bounds a flat end may lie off its plane, mm. */
+const FLAT_END = 1e-5
+
+/** Whether sections close round; all do, or none (matching refuses others). */
+const isClosed = (sections: readonly LoftSection[]): boolean =>
+  sections.some((s) => s.kind === 'loops' && s.loops[0]!.closed)
+
+/** What runs straight from section to section has a crease at each: a face of its own between each two. */
+const parted = ({ patch, names }: NamedPatch): NamedPatch[] => {
+  const at = breaksOf(patch.v)
+  return at.slice(1).map((to, i) => ({ patch: within(patch, 0, 1, at[i]!, to), names }))
 }
 
 /** A ring comes in two halves: a face that closes on itself both ways bounds nothing for the kernel. */
 const halvedRing = (patches: readonly NamedPatch[]): NamedPatch[] =>
   patches.flatMap(({ patch, names }) => [
-    { patch: betweenV(patch, 0, 0.5), names },
-    { patch: betweenV(patch, 0.5, 1), names },
+    { patch: within(patch, 0, 1, 0, 0.5), names },
+    { patch: within(patch, 0, 1, 0.5, 1), names },
   ])
 
 function unfit(sections: readonly LoftSection[], ring: boolean): Outcome<never> | null {
@@ -136,6 +167,8 @@ function unfit(sections: readonly LoftSection[], ring: boolean): Outcome<never> 
     )
   if (ring && tips.length > 0)
     return bad('tip-inside', 'A ring has no ends, so none of its sections can be a place.')
+  if (ring && !isClosed(sections))
+    return bad('open-ring', 'A ring runs through closed sections; these are open.')
   if (ring && sections.length < 3)
     return bad('too-few', 'A ring runs through three sections at least.')
   return null
@@ -217,7 +250,7 @@ function skinOf(
         [{ at: fold.at }],
       )
   }
-  const twist = twistIn(patches, base.params)
+  const twist = isClosed(sections) ? twistIn(patches, base.params) : null
   if (twist)
     return bad(
       'twisted',

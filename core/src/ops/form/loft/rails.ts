@@ -14,6 +14,7 @@ import { chainFindings, moved3 } from '../../../path'
 import {
   type Crossing,
   type Curve3,
+  columnAt,
   crossing,
   evenBasis,
   fittedBeside,
@@ -76,7 +77,9 @@ export function alongRails(
   }
   const twice = meeting(guides, base.params)
   if (twice) return twice
-  const railed = new Railed(base.patches, guides, closed)
+  const pins = closed ? [] : drawnIn(base.patches)
+  const all = [...guides, ...pins]
+  const railed = new Railed(base.patches, all, closed)
   const v = evenBasis(5, Math.max(10, 3 * row.length))
   const { patches } = fittedBeside(
     base.patches.map((p) => p.u),
@@ -91,17 +94,17 @@ export function alongRails(
       'not-met',
       `No skin was found that runs along the rails: it misses them by ${mm(missed, 4)}, the sections by ${mm(off, 4)}.`,
     )
-  const all = changedBy(guides, [], base.patches, closed)
+  const changed = changedBy(all, [], base.patches, closed)
   const each = guides.map((g) =>
     changedBy(
-      guides,
-      guides.filter((o) => o !== g),
+      all,
+      all.filter((o) => o !== g),
       base.patches,
       closed,
     ),
   )
   const single = guides.length > 1 ? ` (${each.map((c) => mm(c, 2)).join(', ')} each)` : ''
-  const words = `${guides.length === 1 ? 'a rail' : `${guides.length} rails`} met within ${mm(Math.max(missed, 1e-6), 6)}, changing it by ${mm(all, 2)}${single}`
+  const words = `${guides.length === 1 ? 'a rail' : `${guides.length} rails`} met within ${mm(Math.max(missed, 1e-6), 6)}, changing it by ${mm(changed, 2)}${single}`
   return good({ patches, warnings, words })
 }
 
@@ -217,6 +220,16 @@ function meeting(guides: readonly Guide[], params: readonly number[]): Outcome<n
             ])
         }
   return null
+}
+
+/** Ends that all open sections share stay where they are, as if a rail ran through each. */
+function drawnIn(patches: readonly Patch[]): Guide[] {
+  return [0, patches.length].flatMap((at): Guide[] => {
+    const p = at === 0 ? patches[0]! : patches[patches.length - 1]!
+    const spots = columnAt(p, at > 0)
+    const shared = spots.every((q) => norm3(sub3(q, spots[0]!)) < TOUCHES)
+    return shared ? [{ at: () => at, place: () => spots[0]! }] : []
+  })
 }
 
 const STATIONS = 33

@@ -1,24 +1,28 @@
 import { z } from 'zod'
 import { type ExactPart, edgeCurve, formJob } from '../../../exact'
 import type { RibbonSpot } from '../../../kernel'
-import { bad, type Diagnosis, good, norm3, type Outcome, type P3, sub3 } from '../../../math'
-import { ordered } from '../../../path'
-import { type Region, type Seg, valueSchema } from '../../../profile'
+import { bad, type Diagnosis, good, mm, norm3, type Outcome, type P3, sub3 } from '../../../math'
+import { chainFindings, ordered } from '../../../path'
+import { openChains, type Region, type Seg, valueSchema } from '../../../profile'
 import { faceRefSchema } from '../../../refs'
 import { besideOf, type Loop, onFrame, place3, way3 } from '../../../surface'
 import { exactBody } from '../../exact'
 import { pickExactFaces } from '../../pick'
 import type { OpContext } from '../../state'
-import { closedAreas } from '../areas'
+import { closedAreas, liveSegs } from '../areas'
 import { cellRefSchema, chosenAreas } from '../chosen'
 import { withProfileFixes } from '../faults'
 
-/** What a loft runs through: areas of a drawing, a flat or free face, a place. */
+/** What a loft runs through: areas of a drawing or its one open line, a path, a flat or free face, a place. */
 export const loftSectionSchema = z.union([
   z.object({
     profile: z.string().min(1),
     areas: z.array(cellRefSchema).max(50).default([]),
     /** Corners its matching is turned on by; shares of a turn where it has none. */
+    shift: z.number().min(-1000).max(1000).default(0),
+  }),
+  z.object({
+    path: z.string().min(1),
     shift: z.number().min(-1000).max(1000).default(0),
   }),
   z.object({
@@ -69,24 +73,44 @@ export function loftSection(
       ])
     return good({ kind: 'loops', loops: loops.value, shift, warnings: picked.value.warnings })
   }
+  if ('path' in given) {
+    const path = ctx.path(given.path)
+    if (!path) return bad('no-path', `Section ${number}: its path does not exist here.`)
+    const gap = chainFindings(path.pieces, path.closed).find((f) => f.code === 'gap')
+    if (gap)
+      return bad('gap', `Section ${number}: its path has a gap of ${mm(gap.size, 3)} here.`, [
+        { at: gap.at },
+      ])
+    const loop = { curves: path.pieces, names: path.names, closed: path.closed }
+    return good({ kind: 'loops', loops: [loop], shift, warnings: [] })
+  }
   const profile = ctx.profile(given.profile)
   if (!profile) return bad('no-profile', `Section ${number}: its drawing does not exist here.`)
   const drawn = regionsFor(given, ctx)
   if (!drawn.ok) return withProfileFixes(drawn.diagnosis, profile, given.profile)
   const { regions, warnings } = drawn.value
   const [region] = regions
-  if (!region) return bad('open-profile', `Section ${number} encloses nothing: it is open.`)
+  const put = (segs: readonly Seg[], closed: boolean): Loop => ({
+    curves: segs.map((s) => onFrame(s.curve, profile.frame)),
+    names: segs.map((s) => s.name),
+    closed,
+  })
+  if (!region) {
+    const chains = openChains(liveSegs(profile.shape, `${ctx.op}:`))
+    if (chains.length === 1)
+      return good({ kind: 'loops', loops: [put(chains[0]!, false)], shift, warnings })
+    return bad(
+      'open-profile',
+      `Section ${number} encloses nothing, and is no single line: it has ${chains.length} that go on by themselves.`,
+      chains.map((c) => ({ at: place3(put(c, false).curves[0]!, 0) })),
+    )
+  }
   if (regions.length > 1)
     return bad(
       'several',
       `Section ${number} has ${regions.length} areas apart from each other; choose one of them.`,
     )
-  const loop = (l: readonly Seg[]): Loop => ({
-    curves: l.map((s) => onFrame(s.curve, profile.frame)),
-    names: l.map((s) => s.name),
-    closed: true,
-  })
-  const loops = [region.outer, ...region.holes].map(loop)
+  const loops = [region.outer, ...region.holes].map((l) => put(l, true))
   return good({ kind: 'loops', loops, shift, warnings })
 }
 

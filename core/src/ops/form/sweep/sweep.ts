@@ -30,7 +30,7 @@ import { defineOp } from '../../spec'
 import { type OpContext, type OpResult, type Path, volumeWords } from '../../state'
 import { onto, ontoFields, ontoInputs } from '../onto'
 import { only } from '../prism'
-import { type NamedPatch, quilted, uncrossed } from '../quilted'
+import { endOf, type NamedPatch, quilted, uncrossed } from '../quilted'
 import { outlinePlaces, sectionCurves, sectionMoments } from '../section'
 import { sectionOfSweep, sweepSectionFields, sweepSectionInputs } from './placed'
 import { carryings, type Station, sweptVolume } from './way'
@@ -320,8 +320,8 @@ function ourOwn(
   const ends = path.closed
     ? []
     : [
-        { loops: rows(0), last: false, names: [`${ctx.op}:start`] },
-        { loops: rows(patches.length - per), last: true, names: [`${ctx.op}:end`] },
+        endOf(rows(0), false, [`${ctx.op}:start`]),
+        endOf(rows(patches.length - per), true, [`${ctx.op}:end`]),
       ]
   return quilted(patches, ends, ctx)
 }

@@ -1,0 +1,73 @@
+import { describe, expect, it } from 'vitest'
+import { faceRef } from '../exact'
+import { circles } from '../workpiece/flat.test-data'
+import { op } from '../workpiece/samples.test-data'
+import { base, block, diagnosis, exact, face, gauged } from './exactroute.test-data'
+
+const named = async (route: Parameters<typeof exact>[0], id: string, names: string[]) => {
+  const p = await exact(route, id)
+  return names.map((n) => face(p, n))
+}
+const sides = ['block:side1', 'block:side2', 'block:side3', 'block:side4']
+const cover = (faces: object[], more: object = {}) =>
+  op(90, 'cover', 'hood', { body: 'block', faces, wall: 1.5, ...more })
+
+describe('covers', () => {
+  it('over the sides and the top of a block, open below, at a gap: between two boxes', async () => {
+    const faces = await named([base, block], 'block', [...sides, 'block:end'])
+    const route = [base, block, cover(faces, { gap: 0.4 })]
+    const p = await exact(route, 'hood')
+    const box = (d: number) => (60 + 2 * d) * (40 + 2 * d) * (20 + d)
+    // Arc joins round the outer edges of the gap and of the wall; a box with round edges by Steiner's formula.
+    const round = (d: number) => {
+      const sharp = box(d)
+      const corners = 4 * (8 - (4 * Math.PI) / 3) * (d ** 3 / 8)
+      const edges = (4 * 20 + 2 * 60 + 2 * 40) * d * d * (1 - Math.PI / 4)
+      return sharp - edges - corners
+    }
+    const sharp = box(1.9) - box(0.4)
+    const rounded = round(1.9) - round(0.4)
+    const off = Math.min(...[sharp, rounded].map((v) => Math.abs(p.measure.volume / v - 1)))
+    expect(off).toBeLessThan(1e-6)
+    const [clear] = await gauged(route, [{ kind: 'clearance', body: 'hood' }])
+    expect(clear!.reading?.low).toBeCloseTo(0.4, 4)
+  })
+  it('over the skin of a tube, and under it: between two cylinders', async () => {
+    const disc = circles(10, 'disc', 'top', [[0, 0, 15]])
+    const rod = op(20, 'extrude', 'rod', { profile: 'disc', mode: 'new', length: 50 })
+    const whole = await exact([disc, rod], 'rod')
+    // A circle comes in several arcs, each with a face of the same name.
+    const skin = whole.faces.flatMap((f, i) =>
+      f.names[0] === 'rod:ring1' ? [faceRef(whole, i)] : [],
+    )
+    const ring = async (more: object) =>
+      (
+        await exact(
+          [disc, rod, op(30, 'cover', 'hood', { body: 'rod', faces: skin, ...more })],
+          'hood',
+        )
+      ).measure.volume
+    const tube = (a: number, b: number) => Math.PI * 50 * (b * b - a * a)
+    expect(await ring({ wall: 2 })).toBeCloseTo(tube(15, 17), 2)
+    expect(await ring({ wall: 2, gap: 3 })).toBeCloseTo(tube(18, 20), 2)
+    expect(await ring({ wall: 2, gap: 1, side: 'in' })).toBeCloseTo(tube(12, 14), 2)
+  })
+  it('says which faces run smoothly on where it cannot end, and offers them too', async () => {
+    const disc = circles(10, 'disc', 'top', [[0, 0, 15]])
+    const rod = op(20, 'extrude', 'rod', { profile: 'disc', mode: 'new', length: 50 })
+    const [one] = await named([disc, rod], 'rod', ['rod:ring1'])
+    const part = op(30, 'cover', 'hood', { body: 'rod', faces: [one], wall: 2 })
+    const d = await diagnosis([disc, rod, part])
+    expect(d.code).toBe('runs-on')
+    const fixed = d.fixes[0]!.inputs.faces as { face: string }[]
+    expect(fixed.length).toBeGreaterThan(1)
+  })
+  it('refuses no faces, no wall, and walls in that are too thick', async () => {
+    const faces = await named([base, block], 'block', ['block:end'])
+    expect((await diagnosis([base, block, cover([])])).code).toBe('no-faces')
+    expect((await diagnosis([base, block, cover(faces, { wall: 0 })])).code).toBe('not-positive')
+    expect((await diagnosis([base, block, cover(faces, { gap: -1 })])).code).toBe('not-positive')
+    const through = await diagnosis([base, block, cover(faces, { wall: 30, side: 'in' })])
+    expect(through.message).toMatch(/wall/i)
+  })
+})
