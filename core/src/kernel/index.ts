@@ -19,5 +19,6 @@ export {
   type SolidMeasure,
   type SplineFace,
   type SurfaceKind,
+  type WholeFace,
   type WireCurve,
 } from './types'

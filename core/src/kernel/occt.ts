@@ -15,6 +15,7 @@ import { distances } from './read/distance'
 import { fromBytes, fromStep, toBytes, toStep } from './read/files'
 import { measure } from './read/measure'
 import { ribbonsOf, seamsOf } from './read/seams'
+import { surfacesOf } from './read/surfaces'
 import { tessellate, volumeByTriangles } from './read/triangles'
 import { type KernelScope, scoped } from './scope'
 import type {
@@ -186,6 +187,9 @@ class OcctKernel implements Kernel {
   }
   ribbons(h: SolidHandle, edges: number[]) {
     return this.#run('Reading the edges failed', (oc, s) => ribbonsOf(oc, s, this.#shape(h), edges))
+  }
+  surfaces(h: SolidHandle) {
+    return this.#run('Reading the surfaces failed', (oc, s) => surfacesOf(oc, s, this.#shape(h)))
   }
   same(h: SolidHandle): SolidHandle {
     return this.#run('Keeping a body failed', (_, s) => {

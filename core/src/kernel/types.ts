@@ -13,6 +13,12 @@ export interface SplineFace {
   poles: readonly number[]
 }
 
+/** A face that is all of a B-spline surface. */
+export interface WholeFace extends SplineFace {
+  /** Whether the surface's u x v looks into the material. */
+  reversed: boolean
+}
+
 /** A planar face by its loops, outer first. */
 export type PlanarFace = WireCurve[][]
 
@@ -211,6 +217,8 @@ export interface Kernel {
   seams(s: SolidHandle): (Seam | null)[]
   /** The faces along some edges. */
   ribbons(s: SolidHandle, edges: number[]): Ribbon[][]
+  /** The faces that are whole polynomial B-spline surfaces, by number; null for others. */
+  surfaces(s: SolidHandle): (WholeFace | null)[]
   /** The same shape once more, to be freed by itself. */
   same(s: SolidHandle): SolidHandle
   /** Triangles within `chord` mm and `angle` rad of the true surface. */

@@ -20,7 +20,7 @@ import { patternOp } from './refine/pattern/pattern'
 import { alignOp } from './refine/place/align'
 import { mirrorOp } from './refine/place/mirror'
 import { moveOp } from './refine/place/move'
-import { shellOp } from './refine/shell'
+import { shellOp } from './refine/shell/shell'
 import { splitOp } from './refine/split/split'
 import type { OpSpec } from './spec'
 

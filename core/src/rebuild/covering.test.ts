@@ -30,7 +30,7 @@ describe('covers', () => {
     const off = Math.min(...[sharp, rounded].map((v) => Math.abs(p.measure.volume / v - 1)))
     expect(off).toBeLessThan(1e-6)
     const [clear] = await gauged(route, [{ kind: 'clearance', body: 'hood' }])
-    expect(clear!.reading?.low).toBeCloseTo(0.4, 4)
+    expect(clear!.reading?.low).toBeCloseTo(0.4, 2)
   })
   it('over the skin of a tube, and under it: between two cylinders', async () => {
     const disc = circles(10, 'disc', 'top', [[0, 0, 15]])

@@ -30,6 +30,7 @@ export {
   through3,
   way3,
 } from './curve3'
+export * from './hollow'
 export * from './loft'
 export { movedOff, normalOn, type Skin, setOff, skinOfParts, type Wall } from './offset'
 export {
@@ -48,3 +49,4 @@ export {
   rowAt,
   within,
 } from './patch'
+export { turnedBasis, turnedU, unitary } from './turned'

@@ -6,12 +6,14 @@ export interface FormArgs {
   seams: boolean
   /** Edges along which its faces are read. */
   ribbons: number[]
+  /** Whether its free surfaces are read. */
+  surfaces?: true
 }
 
 /** The body as it is, with more read from its surfaces than is told of every part. */
 export const formVerb: Verb<FormArgs> = {
-  version: 1,
-  run({ kernel }, [x], { seams, ribbons }) {
+  version: 2,
+  run({ kernel }, [x], { seams, ribbons, surfaces }) {
     const { shape, names } = x!
     const read = kernel.ribbons(shape, ribbons)
     return good([
@@ -20,6 +22,7 @@ export const formVerb: Verb<FormArgs> = {
         names,
         form: {
           seams: seams ? kernel.seams(shape) : [],
+          surfaces: surfaces ? kernel.surfaces(shape) : [],
           ribbons: Object.fromEntries(ribbons.map((edge, i) => [edge, read[i]!])),
         },
       },

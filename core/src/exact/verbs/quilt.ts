@@ -1,7 +1,7 @@
-import type { PlanarFace, SplineFace } from '../../kernel'
-import { good } from '../../math'
+import type { Made, PlanarFace, SplineFace } from '../../kernel'
+import { bad, good, mm, type Outcome } from '../../math'
 import { rightVolume } from '../accept'
-import { keepMade, type Verb } from './verb'
+import { type Bench, keepMade, type Verb } from './verb'
 
 export interface QuiltArgs {
   patches: (SplineFace & { names: string[] })[]
@@ -9,12 +9,14 @@ export interface QuiltArgs {
   flats: { outline: PlanarFace; names: string[] }[]
   /** What it encloses by the surfaces themselves, mm3. */
   volume: number
+  /** A wall it has to have: from each of some faces, by number, patches first, to the nearest of others, mm. */
+  wall?: { from: number[]; to: number[]; mm: number }
 }
 
 /** Faces of our own surfaces, sewn to a solid that has to enclose what they enclose. */
 export const quiltVerb: Verb<QuiltArgs> = {
   version: 1,
-  run(bench, _, { patches, flats, volume }) {
+  run(bench, _, { patches, flats, volume, wall }) {
     const made = keepMade(
       bench,
       bench.kernel.quilt(
@@ -27,6 +29,25 @@ export const quiltVerb: Verb<QuiltArgs> = {
       from.flatMap((o) => (o.from === 'piece' ? given[o.piece]! : [])),
     )
     const wrong = rightVolume(bench.kernel, made, volume, 'The body')
-    return wrong ?? good([{ shape: made.shape, names }])
+    return wrong ?? offWall(bench, made, wall) ?? good([{ shape: made.shape, names }])
   },
+}
+
+/** Places sampled on each face for its wall, and how far that may be off, mm. */
+const [SAMPLES, WALL_OFF] = [8, 2e-3]
+
+function offWall(bench: Bench, made: Made, wall: QuiltArgs['wall']): Outcome<never> | null {
+  if (!wall) return null
+  const ofPieces = (pieces: number[]) =>
+    made.origins.flatMap((from, i) =>
+      from.some((o) => o.from === 'piece' && pieces.includes(o.piece)) ? [i] : [],
+    )
+  const [from, to] = [ofPieces(wall.from), ofPieces(wall.to)]
+  // Nowhere nearer than the wall; beside an opening what is opposite may lie past it, so that only the nearest place of a face is
+  // exactly a wall away.
+  const read = bench.kernel.distances(made.shape, from, made.shape, to, SAMPLES)
+  const nearest = read.filter((d) => d.length > 0).map((d) => Math.min(...d))
+  if (nearest.length === 0) return bad('not-right', 'Its wall cannot be measured.')
+  const off = Math.max(...nearest.map((d) => Math.abs(d - wall.mm)))
+  return off > WALL_OFF ? bad('not-right', `Its wall is off by ${mm(off)}.`) : null
 }

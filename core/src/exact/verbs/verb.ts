@@ -1,4 +1,4 @@
-import type { Kernel, Made, Ribbon, Seam, SolidHandle } from '../../kernel'
+import type { Kernel, Made, Ribbon, Seam, SolidHandle, WholeFace } from '../../kernel'
 import type { Outcome } from '../../math'
 import type { FacedMesh, MeshSolids } from '../../mesh'
 
@@ -13,6 +13,8 @@ export interface Named {
 export interface SurfaceForm {
   /** How the faces meet at each edge. */
   seams: (Seam | null)[]
+  /** Faces that are whole B-spline surfaces, by number. */
+  surfaces: (WholeFace | null)[]
   /** The faces along edges, by the number of the edge. */
   ribbons: Readonly<Record<number, Ribbon[]>>
 }

@@ -10,6 +10,7 @@ import {
   fluxThrough,
   type Patch,
   rowAt,
+  turnedBasis,
 } from '../../surface'
 import type { OpContext } from '../state'
 import { only } from './prism'
@@ -35,7 +36,7 @@ export const rimV = (p: Patch, last: boolean): Rim => ({ basis: p.u, poles: rowA
 /** The start or end of a patch's u, along its v. */
 export const rimU = (p: Patch, last: boolean): Rim => ({ basis: p.v, poles: columnAt(p, last) })
 export const turnedRim = ({ basis, poles }: Rim): Rim => ({
-  basis: turnedOver(basis),
+  basis: turnedBasis(basis),
   poles: [...poles].reverse(),
 })
 
@@ -47,7 +48,7 @@ export const endOf = (loops: readonly Patch[][], last: boolean, names: string[])
   names,
 })
 
-const numbers = ({ u, v, poles }: Patch): SplineFace => ({
+const splineOf = ({ u, v, poles }: Patch): SplineFace => ({
   u: { degree: u.degree, knots: [...u.knots] },
   v: { degree: v.degree, knots: [...v.knots] },
   poles: [...poles],
@@ -102,15 +103,16 @@ export function offPlane(
   return Math.max(...poles.map((p) => Math.abs(dot3(sub3(p, from), area)))) / size
 }
 
-/** The basis of a curve that is run through the other way. */
-function turnedOver({ degree, knots }: Basis): Basis {
-  const [first, last] = [knots[0]!, knots[knots.length - 1]!]
-  return { degree, knots: Float64Array.from(knots, (k) => first + last - k).reverse() }
-}
-
 /** The volume under a flat end as part of a closed skin, mm3. */
 const fluxOfEnd = ({ loops }: FlatEnd): number =>
   loops.reduce((sum, loop) => sum + dot3(loop[0]!.poles[0]!, areaVector(loop)) / 3, 0)
+
+/** A wall that is measured on what is made: from each of some of its patches to the nearest of others, mm. */
+export interface Wall {
+  from: NamedPatch[]
+  to: NamedPatch[]
+  mm: number
+}
 
 /**
  * A body of our own surfaces between flat ends. Patches all run the same way round, u along the outline and v from the first
@@ -120,22 +122,26 @@ export function quilted(
   patches: readonly NamedPatch[],
   ends: readonly FlatEnd[],
   ctx: OpContext,
+  wall?: Wall,
 ): Outcome<ExactPart> {
   const sides = patches.reduce((sum, p) => sum + fluxThrough(p.patch), 0)
   const flats = ends.reduce((sum, e) => sum + fluxOfEnd(e), 0)
   // What lies in a plane is a flat face for the kernel too.
-  const free: NamedPatch[] = []
-  const flat: { outline: WireCurve[][]; names: string[] }[] = []
-  for (const p of patches) {
-    const outline = flatOutline(p.patch)
-    if (outline) flat.push({ outline: [outline], names: p.names })
-    else free.push(p)
-  }
+  const outlines = patches.map((p) => flatOutline(p.patch))
+  const free = patches.filter((_, i) => !outlines[i])
+  const flat = patches.flatMap((p, i) =>
+    outlines[i] ? [{ outline: [outlines[i]!], names: p.names }] : [],
+  )
+  const pieces = [
+    ...patches.filter((_, i) => !outlines[i]),
+    ...patches.filter((_, i) => outlines[i]),
+  ]
+  const numbers = (of: readonly NamedPatch[]) => of.map((p) => pieces.indexOf(p))
   const made = only(
     ctx.kernel({
       verb: 'quilt',
       args: {
-        patches: free.map((p) => ({ ...numbers(p.patch), names: p.names })),
+        patches: free.map((p) => ({ ...splineOf(p.patch), names: p.names })),
         flats: [
           ...flat,
           ...ends.map((e) => ({
@@ -144,6 +150,7 @@ export function quilted(
           })),
         ],
         volume: Math.abs(sides + flats),
+        ...(wall ? { wall: { from: numbers(wall.from), to: numbers(wall.to), mm: wall.mm } } : {}),
       },
       on: [],
     }),

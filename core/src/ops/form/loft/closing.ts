@@ -7,6 +7,7 @@ import {
   type Skin,
   setOff,
   skinOfParts,
+  turnedU,
 } from '../../../surface'
 import type { OpContext } from '../../state'
 import {
@@ -174,13 +175,4 @@ function namesOfParts(patches: readonly NamedPatch[], parts: number): string[][]
   const each = patches.map((p) => skinOfParts([p.patch])[0]!.length)
   const names = patches.flatMap((p, i) => Array<string[]>(each[i]!).fill(p.names))
   return names.slice(0, parts)
-}
-
-/** The same surface run through the other way along u. */
-function turnedU({ u, v, poles }: Patch): Patch {
-  const [nu, nv] = [countOf(u), countOf(v)]
-  const out = new Float64Array(poles.length)
-  for (let i = 0; i < nu; i++)
-    out.set(poles.subarray(3 * (nu - 1 - i) * nv, 3 * (nu - i) * nv), 3 * i * nv)
-  return { u: turnedRim({ basis: u, poles: [] }).basis, v, poles: out }
 }

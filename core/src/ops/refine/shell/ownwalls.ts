@@ -1,10 +1,10 @@
-import { type ExactPart, faceName } from '../../exact'
-import { bad, type Diagnosis, dot3, good, mm, type Outcome, sub3 } from '../../math'
-import type { Value } from '../../profile'
-import type { FaceRef } from '../../refs'
-import { pickExactFaces } from '../pick'
-import type { OpContext } from '../state'
-import { between } from './faces/between'
+import { type ExactPart, faceName } from '../../../exact'
+import { bad, type Diagnosis, dot3, good, mm, type Outcome, sub3 } from '../../../math'
+import type { Value } from '../../../profile'
+import type { FaceRef } from '../../../refs'
+import { pickExactFaces } from '../../pick'
+import type { OpContext } from '../../state'
+import { between } from '../faces/between'
 
 /** A face with a wall of its own, mm. */
 export interface OwnWall {

@@ -1,8 +1,8 @@
 import { z } from 'zod'
-import type { ExactPart } from '../../exact'
-import { bad, type Diagnosis, fixed, good, mm, type Outcome, type P2 } from '../../math'
-import { valueSchema } from '../../profile'
-import { type FaceRef, faceRefSchema } from '../../refs'
+import type { ExactPart } from '../../../exact'
+import { bad, type Diagnosis, fixed, good, mm, type Outcome, type P2 } from '../../../math'
+import { valueSchema } from '../../../profile'
+import { type FaceRef, faceRefSchema } from '../../../refs'
 import {
   faceSegs,
   shell,
@@ -10,11 +10,12 @@ import {
   type TurnedBody,
   type WallReading,
   wallOver,
-} from '../../turned'
-import { exactOf, isExact, reshaped, sectionSize, withShape } from '../exact'
-import { pickExactFaces, pickFaces } from '../pick'
-import { defineOp } from '../spec'
-import { type Body, type OpContext, type OpMade, volumeWords } from '../state'
+} from '../../../turned'
+import { exactOf, isExact, reshaped, sectionSize, withShape } from '../../exact'
+import { pickExactFaces, pickFaces } from '../../pick'
+import { defineOp } from '../../spec'
+import { type Body, type OpContext, type OpMade, volumeWords } from '../../state'
+import { hollowTube } from './hollow'
 import { type OwnWall, ownWalls, withOwnWalls } from './ownwalls'
 
 const inputs = z.object({
@@ -32,7 +33,7 @@ const inputs = z.object({
 
 export const shellOp = defineOp<z.infer<typeof inputs>>({
   kind: 'shell',
-  version: 3,
+  version: 4,
   label: 'Shell',
   help: 'Hollows a body to an even wall; chosen faces stay open.',
   stage: 'refine',
@@ -153,13 +154,9 @@ function shelledExact(
   if (!picked.ok) return picked
   if (part.measure.solids > 1)
     return bad('several', 'The body has several loose parts; part it, and hollow each.')
-  const made = ctx.kernel({
-    verb: 'shell',
-    args: { op: ctx.op, open: [...new Set(picked.value.items)], wall, side },
-    on: [part.key],
-  })
+  const made = hollowed(part, new Set(picked.value.items), wall, side, ctx)
   if (!made.ok) return side === 'in' ? orAsTriangles(made.diagnosis, ctx.op) : made
-  const set = withOwnWalls(part, made.value[0]!, wall, own, ctx)
+  const set = withOwnWalls(part, made.value, wall, own, ctx)
   if (!set.ok) return set
   const { now, warnings } = set.value
   const walls = [wall, ...own.map((o) => o.wall)]
@@ -169,6 +166,29 @@ function shelledExact(
     warnings: [...picked.value.warnings, ...warnings],
     consequence: `wall ${fixed(least, 2)}${most > least ? `–${fixed(most, 2)}` : ''} mm, ${volumeWords(part.measure.volume, now.measure.volume)}`,
   })
+}
+
+/**
+ * The wall by surfaces: behind our own, as lofts and sweeps make them, by ourselves, where its working is known beforehand; else
+ * by the kernel, the first of its ways whose result measures right.
+ */
+function hollowed(
+  part: ExactPart,
+  open: ReadonlySet<number>,
+  wall: number,
+  side: 'in' | 'out',
+  ctx: OpContext,
+): Outcome<ExactPart> {
+  const own = side === 'in' ? hollowTube(part, open, wall, ctx) : null
+  if (own && (own.ok || own.diagnosis.code === 'waits' || own.diagnosis.code === 'too-tight'))
+    return own
+  const made = ctx.kernel({
+    verb: 'shell',
+    args: { op: ctx.op, open: [...open], wall, side },
+    on: [part.key],
+  })
+  if (made.ok) return good(made.value[0]!)
+  return own && made.diagnosis.code !== 'waits' ? own : made
 }
 
 /** The same failure with another way as a fix. */

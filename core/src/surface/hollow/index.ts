@@ -1,0 +1,2 @@
+export { innerSkin } from './inner'
+export { type Tube, type TubeEnd, type TubeFace, tubeOf } from './tube'
