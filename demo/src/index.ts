@@ -10,7 +10,9 @@ import mixingBowl from '../set/mixing-bowl.lathe.json'
 import napkinCoil from '../set/napkin-coil.lathe.json'
 import oilCruet from '../set/oil-cruet.lathe.json'
 import pepperMillTop from '../set/pepper-mill-top.lathe.json'
+import pipingTube from '../set/piping-tube.lathe.json'
 import probePlug from '../set/probe-plug.lathe.json'
+import servingBoard from '../set/serving-board.lathe.json'
 import timerDial from '../set/timer-dial.lathe.json'
 import trivetWire from '../set/trivet-wire.lathe.json'
 
@@ -31,6 +33,8 @@ export function demoSet(): Workpiece[] {
     probePlug,
     blockShoe,
     honeyDipper,
+    servingBoard,
+    pipingTube,
   ].map((doc) => {
     const read = checkWorkpiece(doc)
     if (!read.ok) throw new Error(read.diagnosis.message)

@@ -149,7 +149,7 @@ test('the shelf shows a picture on every card without opening it', async ({ page
   await page.waitForURL(/\/w\//)
   await page.goto('/')
   const cards = page.locator('main ul > li')
-  await expect(cards).toHaveCount(14)
+  await expect(cards).toHaveCount(16)
   // Ten of them are made by the exact kernel first.
-  await expect(cards.locator('img')).toHaveCount(14, { timeout: 300_000 })
+  await expect(cards.locator('img')).toHaveCount(16, { timeout: 300_000 })
 })

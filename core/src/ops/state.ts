@@ -113,6 +113,8 @@ export interface OpContext {
   file(id: string): string | undefined
   /** What a job of the exact kernel made; throws `WaitsForKernel` while it has not been done. */
   kernel(job: KernelJob): Outcome<ExactPart[]>
+  /** What takes long is worked out once while the op waits for the kernel and is run again; `name` tells it from others in the op. */
+  once<T>(name: string, make: () => T): T
 }
 
 /** An op cannot go on before the exact kernel has done a job. */

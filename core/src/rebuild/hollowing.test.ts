@@ -175,7 +175,7 @@ describe('walls behind lofts', () => {
           )
         },
       ),
-      { numRuns: Number(process.env.RUNS ?? 12), endOnFailure: true },
+      { numRuns: Number(process.env.RUNS ?? 5), endOnFailure: true },
     )
   }, 240_000)
   it('refuses by curvature, with the place, before anything is tried', async () => {

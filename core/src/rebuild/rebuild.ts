@@ -61,6 +61,13 @@ type Read =
   | { from: 'figure'; name: string; value: number }
   | { from: 'content'; name: string; is: boolean }
   | { from: keyof State; name: string; key: string | undefined }
+/** What an op that waits for the kernel has worked out so far. */
+interface Half {
+  inputs: string
+  version: number
+  reads: Read[]
+  made: Map<string, unknown>
+}
 interface Kept {
   inputs: string
   version: number
@@ -73,17 +80,28 @@ interface Kept {
 /** Results of ops, kept from run to run. One for each workpiece that is open. */
 export class RebuildCache {
   #kept = new Map<string, Kept>()
+  #half = new Map<string, Half>()
   #serial = 0
   #of = ''
   readonly exact = new JobResults()
 
   /** Says whose results they are: those of another workpiece, whose ops may bear the same ids, are let go. */
   open(workpiece: string): void {
-    if (workpiece !== this.#of) this.#kept.clear()
+    if (workpiece !== this.#of) {
+      this.#kept.clear()
+      this.#half.clear()
+    }
     this.#of = workpiece
   }
   get(op: string): Kept | undefined {
     return this.#kept.get(op)
+  }
+  half(op: string): Half | undefined {
+    return this.#half.get(op)
+  }
+  /** Keeps what an op has worked out until it goes on. */
+  wait(op: string, half: Half): void {
+    this.#half.set(op, half)
   }
   /** Has ops that failed run again, and jobs that were stopped done again. */
   retry(): void {
@@ -93,6 +111,7 @@ export class RebuildCache {
   keep(op: string, kept: Omit<Kept, 'key' | 'op'>): Kept {
     const full = { ...kept, op, key: `${op}#${++this.#serial}` }
     this.#kept.set(op, full)
+    this.#half.delete(op)
     return full
   }
 }
@@ -234,13 +253,23 @@ function runOp(
   ) {
     return { kept: known, reused: true }
   }
-  const reads: Read[] = []
+  const half = cache.half(op.id)
+  const goesOn =
+    half &&
+    half.inputs === inputs &&
+    half.version === version &&
+    half.reads.every((r) => stillSo(r, world) && !isStale(r, world))
+  const reads: Read[] = goesOn ? [...half.reads] : []
+  const so = goesOn ? half.made : new Map<string, unknown>()
   try {
-    const made = evaluateOp(op, world, reads)
+    const made = evaluateOp(op, world, reads, so)
     const outcome = made.ok ? good(said(made.value)) : made
     return { kept: cache.keep(op.id, { inputs, version, reads, outcome }), reused: false }
   } catch (e) {
-    if (e instanceof WaitsForKernel) return { waits: e.job, last: known }
+    if (e instanceof WaitsForKernel) {
+      cache.wait(op.id, { inputs, version, reads, made: so })
+      return { waits: e.job, last: known }
+    }
     if (e instanceof WaitsForEarlier) return { waits: null, last: known }
     throw e
   }
@@ -272,7 +301,12 @@ const isStale = (r: Read, { stale }: World): boolean =>
   r.from === 'bodies' && Boolean(stale?.has(r.name))
 
 /** Evaluates one op in a given state, outside of any cache. */
-export function evaluateOp(op: Op, world: World, reads: Read[] = []): Outcome<OpMade> {
+export function evaluateOp(
+  op: Op,
+  world: World,
+  reads: Read[] = [],
+  made = new Map<string, unknown>(),
+): Outcome<OpMade> {
   const spec = opSpec(op.kind)
   if (!spec) return bad('unknown-op', `There is no op of the kind "${op.kind}".`)
   const parsed = spec.inputs.safeParse(op.inputs)
@@ -280,7 +314,7 @@ export function evaluateOp(op: Op, world: World, reads: Read[] = []): Outcome<Op
     return bad('bad-inputs', `Of its inputs, ${sayIssue(parsed.error.issues[0]!)}.`)
   }
   try {
-    return spec.evaluate(parsed.data, contextOf(op.id, world, reads))
+    return spec.evaluate(parsed.data, contextOf(op.id, world, reads, made))
   } catch (e) {
     if (e instanceof ExpressionError) return bad('bad-value', e.message)
     throw e
@@ -288,7 +322,12 @@ export function evaluateOp(op: Op, world: World, reads: Read[] = []): Outcome<Op
 }
 
 /** The op's view of the state, noting what is read. */
-export function contextOf(op: string, world: World, reads: Read[]): OpContext {
+export function contextOf(
+  op: string,
+  world: World,
+  reads: Read[],
+  made = new Map<string, unknown>(),
+): OpContext {
   const { w, state, figures, exact, past } = world
   const entity =
     <T extends { key: string }>(from: keyof State, table: Readonly<Record<string, T>>) =>
@@ -325,6 +364,10 @@ export function contextOf(op: string, world: World, reads: Read[]): OpContext {
       ),
     file: (id) => (w.files && Object.hasOwn(w.files, id) ? w.files[id]!.name : undefined),
     kernel: (job) => exact.resultOf(job),
+    once<T>(name: string, make: () => T): T {
+      if (!made.has(name)) made.set(name, make())
+      return made.get(name) as T
+    },
   }
 }
 

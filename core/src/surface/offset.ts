@@ -30,8 +30,8 @@ export type Skin = Patch[][]
 
 /** Normals that differ by more where parts meet make a crease, rad (0.1 deg). */
 const CREASE = 1.75e-3
-/** How near what is set off is met, mm: what is sewn has to lie within 1e-5. */
-const NEAR = 3e-6
+/** How near what is set off is met, mm; nearer where rows are sewn whose spans differ: they have to lie within 1e-5. */
+const [NEAR, SEWN] = [3e-5, 3e-6]
 /** Share of its size a skin must keep where it is set off. */
 const LEFT = 1e-3
 /** Places looked at along each way of a part. */
@@ -64,12 +64,20 @@ function steps({ degree, knots }: Basis): number[] {
 const j0 = jet()
 const p3 = (a: Float64Array): P3 => [a[0]!, a[1]!, a[2]!]
 
-/** The unit normal along Su x Sv; beside places where the skin is drawn in to one, that of what lies next to it. */
+/** The unit normal along Su x Sv; where the skin is drawn in to one place at an end, what it tends to there. */
 export function normalOn(s: Patch, u: number, v: number): P3 {
   evaluate(s, u, v, 1, j0)
   const n = cross3(p3(j0.u), p3(j0.v))
   const size = norm3(n)
   if (size > 1e-9 * (norm3(p3(j0.u)) + norm3(p3(j0.v))) ** 2) return scale3(n, 1 / size)
+  evaluate(s, u, v, 2, j0)
+  const [du, dv, uv] = [p3(j0.u), p3(j0.v), p3(j0.uv)]
+  // Beside such an end the derivative that is 0 on it grows by the mixed one.
+  const limit =
+    norm3(dv) < norm3(du)
+      ? scale3(cross3(du, uv), u < 0.5 ? 1 : -1)
+      : scale3(cross3(uv, dv), v < 0.5 ? 1 : -1)
+  if (norm3(limit) > 1e-9 * norm3(uv) * (norm3(du) + norm3(dv))) return unit3(limit)
   const inward = (x: number) => x + 1e-5 * (0.5 - x)
   evaluate(s, inward(u), inward(v), 1, j0)
   return unit3(cross3(p3(j0.u), p3(j0.v)))
@@ -128,7 +136,7 @@ export interface Wall {
 }
 
 /**
- * The skin set off along its normals by two distances (mm, along Su x Sv positive), each within 3e-6 mm. Refused by its
+ * The skin set off along its normals by two distances (mm, along Su x Sv positive), each within 3e-5 mm. Refused by its
  * curvature before it is tried: where it bends tighter than it is set off, it would fold.
  */
 export function setOff(skin: Skin, by: readonly [number, number]): Outcome<Wall> {
@@ -149,19 +157,20 @@ export function setOff(skin: Skin, by: readonly [number, number]): Outcome<Wall>
           [{ at }],
         )
     }
+  const near = skin.length > 1 ? SEWN : NEAR
   const pairs = skin.map((row) => {
     const [a, b] = by.map((d) => row.map((_, i) => fieldOff(row, i, d))) as [Field[], Field[]]
     const first = fittedBeside(
       row.map((p) => p.u),
       row[0]!.v,
       a,
-      NEAR,
+      near,
     ).patches
     const second = fittedBeside(
       first.map((p) => p.u),
       first[0]!.v,
       b,
-      NEAR,
+      near,
     ).patches
     return { from: second.map((p, i) => interpolated(p.u, p.v, a[i]!)), to: second }
   })

@@ -22,15 +22,22 @@ type Spot = readonly [number, number]
 type Crossing = (t: number) => { a: Spot; b: Spot }
 /** A curve in the parameters of one surface. */
 type Border = (t: number) => Spot
-/** The parameters of a surface between four borders, from 0 to 1 both. */
-type Framed = (u: number, v: number) => Spot
+/** What is left of a surface between four borders. */
+interface Frame {
+  /** Its parameters by others from 0 to 1 both. */
+  at(u: number, v: number): Spot
+  /** Where its last border begins and ends, by that border's own parameter. */
+  upTo: [number, number]
+  /** Corners that were moved: from where, to where. */
+  moved: [Spot, Spot][]
+}
 
 /** How near the inner surfaces are met, mm. */
 const NEAR = 3e-6
 /** Surfaces that meet at less run on smoothly enough to be parted along the middle between their normals, rad. */
 const RUNS_ON = 1e-4
-/** How near corners of inner surfaces have to lie to be sewn to one, mm. */
-const JOINS = 8e-6
+/** How far a corner is moved to where that of its neighbours is, mm. */
+const GIVES = 1e-3
 /** Share of its size a surface must keep. */
 const LEFT = 1e-3
 
@@ -63,19 +70,34 @@ export function innerSkin(
     bad('no-room', `Behind this face no room is left for a wall of ${mm(wall, 2)}.`, [
       { at: pointOn(p, 0.5, 0.5) },
     ])
-  const frames: Framed[][] = []
+  const frames: Frame[][] = []
   for (const [j, row] of grid.entries()) {
     frames.push([])
     for (const [i, p] of row.entries()) {
       const from = j === 0 ? toEnd(p, 0, wall, ends[0]) : on(steps[j - 1]![i]!, 'b')
       const to = j === last ? toEnd(p, 1, wall, ends[1]) : on(steps[j]![i]!, 'a')
-      const frame = framed(on(sides[j]![round(i - 1)]!, 'b'), on(sides[j]![i]!, 'a'), from, to)
+      // Where the row below has its corners, this one has them too.
+      const under = frames[j - 1]?.[i]?.upTo
+      const frame = framed(
+        on(sides[j]![round(i - 1)]!, 'b'),
+        on(sides[j]![i]!, 'a'),
+        from,
+        to,
+        under,
+      )
       if (!frame) return noRoom(p)
+      const apart = frame.moved.find(
+        ([a, b]) => norm3(sub3(setIn(p, a, wall), setIn(p, b, wall))) > GIVES,
+      )
+      if (apart)
+        return bad(
+          'corner',
+          'Four faces meet in a corner here, and the walls behind them come together in no one place.',
+          [{ at: pointOn(p, ...apart[0]) }],
+        )
       frames[j]!.push(frame)
     }
   }
-  const apart = cornerApart(grid, frames, wall)
-  if (apart) return apart
   const made: Skin = []
   for (const [j, row] of grid.entries()) {
     const { patches, off } = fittedBeside(
@@ -84,7 +106,7 @@ export function innerSkin(
       row.map(
         (p, i): Field =>
           (u, v) =>
-            setIn(p, frames[j]![i]!(u, v), wall),
+            setIn(p, frames[j]![i]!.at(u, v), wall),
       ),
       NEAR,
       6,
@@ -93,33 +115,11 @@ export function innerSkin(
       return bad('not-met', 'The inner side of the wall is too uneven to be met.', [
         { at: pointOn(row[0]!, 0.5, 0.5) },
       ])
-    const over = patches.findIndex((p, i) => turnsOver(p, row[i]!, frames[j]![i]!))
+    const over = patches.findIndex((p, i) => turnsOver(p, row[i]!, frames[j]![i]!.at))
     if (over >= 0) return noRoom(row[over]!)
     made.push(patches)
   }
   return good(made)
-}
-
-/** Where the walls behind four faces that meet in a corner come together in no one place. */
-function cornerApart(grid: Skin, frames: readonly Framed[][], wall: number): Outcome<never> | null {
-  for (const [j, row] of grid.entries())
-    for (const [i, p] of row.entries()) {
-      const above = grid[j + 1]?.[i]
-      if (!above) continue
-      for (const u of [0, 1]) {
-        const gap = sub3(
-          setIn(p, frames[j]![i]!(u, 1), wall),
-          setIn(above, frames[j + 1]![i]!(u, 0), wall),
-        )
-        if (norm3(gap) > JOINS)
-          return bad(
-            'corner',
-            'Four faces meet in a corner here, and the walls behind them come together in no one place.',
-            [{ at: pointOn(p, u, 1) }],
-          )
-      }
-    }
-  return null
 }
 
 /** What is set off needs a degree that can bend. */
@@ -205,10 +205,16 @@ function toEnd(p: Patch, v0: 0 | 1, wall: number, end: TubeEnd & { open: boolean
 }
 
 /**
- * A surface's parameters between four borders in them (left and right by v, from and to by u), from 0 to 1 both; null where
- * these leave nothing between them.
+ * A surface's parameters between four borders in them (left and right by v, from and to by u); null where these leave nothing
+ * between them. Its first border is the part of it that `under` says, if it does.
  */
-function framed(left: Border, right: Border, from: Border, to: Border): Framed | null {
+function framed(
+  left: Border,
+  right: Border,
+  from: Border,
+  to: Border,
+  under?: [number, number],
+): Frame | null {
   const corner = (side: Border, end: Border, t0: number, s0: number) => {
     let [t, s] = [t0, s0]
     for (let round = 0; round < 60; round++) {
@@ -224,19 +230,34 @@ function framed(left: Border, right: Border, from: Border, to: Border): Framed |
   const [c, d] = [corner(left, to, 1, 0), corner(right, to, 1, 1)]
   const spans = [b.s - a.s, d.s - c.s, c.t - a.t, d.t - b.t]
   if (!spans.every((x) => x > 1e-6)) return null
-  const part = (border: Border, x: number, y: number) => (t: number) => border(x + t * (y - x))
-  const [l, r] = [part(left, a.t, c.t), part(right, b.t, d.t)]
-  const [f, g] = [part(from, a.s, b.s), part(to, c.s, d.s)]
-  const [p00, p10, p01, p11] = [f(0), f(1), g(0), g(1)]
-  return (u, v) => {
-    const [L, R, F, G] = [l(v), r(v), f(u), g(u)]
-    const at = (k: 0 | 1) =>
-      (1 - v) * F[k] +
-      v * G[k] +
-      (1 - u) * L[k] +
-      u * R[k] -
-      ((1 - u) * (1 - v) * p00[k] + u * (1 - v) * p10[k] + (1 - u) * v * p01[k] + u * v * p11[k])
-    return [at(0), at(1)]
+  const found: Spot[] = [left(a.t), right(b.t), left(c.t), right(d.t)]
+  const [first, last] = under ?? [a.s, b.s]
+  const meant: Spot[] = under ? [from(first), from(last), ...found.slice(2)] : found
+  /** The part of a border between two of its parameters, moved to end in two corners. */
+  const part = (border: Border, x: number, y: number, i: number, j: number) => {
+    const [p, q, m, n] = [border(x), border(y), meant[i]!, meant[j]!]
+    return (t: number): Spot => {
+      const [u, v] = border(x + t * (y - x))
+      const off = (k: 0 | 1) => (1 - t) * (m[k] - p[k]) + t * (n[k] - q[k])
+      return [u + off(0), v + off(1)]
+    }
+  }
+  const [l, r] = [part(left, a.t, c.t, 0, 2), part(right, b.t, d.t, 1, 3)]
+  const [f, g] = [part(from, first, last, 0, 1), part(to, c.s, d.s, 2, 3)]
+  const [p00, p10, p01, p11] = meant as [Spot, Spot, Spot, Spot]
+  return {
+    at(u, v) {
+      const [L, R, F, G] = [l(v), r(v), f(u), g(u)]
+      const at = (k: 0 | 1) =>
+        (1 - v) * F[k] +
+        v * G[k] +
+        (1 - u) * L[k] +
+        u * R[k] -
+        ((1 - u) * (1 - v) * p00[k] + u * (1 - v) * p10[k] + (1 - u) * v * p01[k] + u * v * p11[k])
+      return [at(0), at(1)]
+    },
+    upTo: [c.s, d.s],
+    moved: under ? [0, 1].map((k) => [found[k]!, meant[k]!]) : [],
   }
 }
 

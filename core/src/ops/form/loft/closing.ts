@@ -143,11 +143,15 @@ function walled(
   const { from, to, least, most } = made.value
   // Each patch was parted along u as often in every row.
   const names = namesOfParts(patches, from[0]!.length)
+  // The skin itself keeps its names; what is set off lies over it.
+  const over = (list: readonly string[]) => list.map((n) => `${ctx.op}:over(${n})`)
+  const set = names.map(over)
+  const [inner, outer] = side === 'other' ? [set, names] : [names, set]
   const faces: NamedPatch[] = []
   for (const [j, row] of from.entries())
     for (const [i, p] of row.entries()) {
-      faces.push({ patch: turnedU(p), names: names[i]! })
-      faces.push({ patch: to[j]![i]!, names: names[i]!.map((n) => `${ctx.op}:over(${n})`) })
+      faces.push({ patch: turnedU(p), names: inner[i]! })
+      faces.push({ patch: to[j]![i]!, names: outer[i]! })
     }
   const strip = (a: Rim, b: Rim, name: string) => {
     if (isPoint(a) && isPoint(b)) return

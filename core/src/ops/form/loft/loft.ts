@@ -95,6 +95,23 @@ function loftedPart(
   const ring = input.ring === 'yes'
   const wrong = unfit(sections, ring)
   if (wrong) return wrong
+  const shaped = ctx.once('skin', () => shapedSkin(sections, input, ctx))
+  if (!shaped.ok) return shaped
+  const { patches, flats, words } = shaped.value
+  const made = quilted(patches, flats, ctx)
+  return made.ok
+    ? good({ part: made.value, warnings: [...warnings, ...shaped.value.warnings], words })
+    : made
+}
+
+/** All that bounds the body, worked out before the kernel is asked. */
+function shapedSkin(
+  sections: readonly LoftSection[],
+  input: LoftInputs,
+  ctx: OpContext,
+): Outcome<{ patches: NamedPatch[]; flats: FlatEnd[]; warnings: Diagnosis[]; words: string }> {
+  const warnings: Diagnosis[] = []
+  const ring = input.ring === 'yes'
   const loops = loopsMatched(sections)
   if (!loops.ok) return loops
   const patches: NamedPatch[][] = []
@@ -109,9 +126,7 @@ function loftedPart(
   const all = patches.flat().flatMap((p) => (input.run === 'ruled' ? parted(p) : p))
   if (!isClosed(sections)) {
     const made = closedSkin(patches.flat(), all, input, ctx)
-    if (!made.ok) return made
-    const part = quilted(made.value.patches, made.value.flats, ctx)
-    return part.ok ? good({ part: part.value, warnings, words: words + made.value.words }) : part
+    return made.ok ? good({ ...made.value, warnings, words: words + made.value.words }) : made
   }
   const ends: FlatEnd[] = []
   for (const last of ring ? [] : [false, true]) {
@@ -130,8 +145,8 @@ function loftedPart(
       )
     ends.push(end)
   }
-  const made = quilted(ring && input.run !== 'ruled' ? halvedRing(all) : all, ends, ctx)
-  return made.ok ? good({ part: made.value, warnings, words }) : made
+  const halves = ring && input.run !== 'ruled' ? halvedRing(all) : all
+  return good({ patches: halves, flats: ends, warnings, words })
 }
 
 /** How far what bounds a flat end may lie off its plane, mm. */

@@ -30,7 +30,7 @@ export function hollowTube(
   const { rows, ends } = tube.value
   const grid = rows.flatMap((row) => skinOfParts(row.map((f) => f.patch)))
   if (grid.some((row) => row.length !== grid[0]!.length)) return null
-  const inner = innerSkin(grid, wall, ends)
+  const inner = ctx.once('inner', () => innerSkin(grid, wall, ends))
   if (!inner.ok) return inner
   const named = (f: TubeFace): NamedPatch => ({ patch: f.patch, names: part.faces[f.id]!.names })
   const outer = rows.map((row) => row.map(named))

@@ -180,15 +180,14 @@ function hollowed(
   ctx: OpContext,
 ): Outcome<ExactPart> {
   const own = side === 'in' ? hollowTube(part, open, wall, ctx) : null
-  if (own && (own.ok || own.diagnosis.code === 'waits' || own.diagnosis.code === 'too-tight'))
-    return own
+  if (own && (own.ok || own.diagnosis.code === 'too-tight')) return own
   const made = ctx.kernel({
     verb: 'shell',
     args: { op: ctx.op, open: [...open], wall, side },
     on: [part.key],
   })
   if (made.ok) return good(made.value[0]!)
-  return own && made.diagnosis.code !== 'waits' ? own : made
+  return own ?? made
 }
 
 /** The same failure with another way as a fix. */
