@@ -201,4 +201,38 @@ describe('everything follows the figures', () => {
     expect(slots.size).toBe(20)
     expect(dipper.measure.bounds.max[2]).toBeCloseTo(68 + 95, 6)
   })
+  it('of the serving board: longer and narrower, its trays with it', async () => {
+    const w = changed('Serving board', { long: '360 mm', wide: '130 mm', rise: '20 mm' })
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const of = (id: string) => (state.bodies[id]!.shape as ExactPart).measure
+    const { min, max } = of('board').bounds
+    expect([max[0] - min[0], min[2], max[2]].map((x) => Math.round(x * 1e4) / 1e4)).toEqual([
+      360,
+      -0,
+      expect.closeTo(20, 2),
+    ])
+    // A straight wall is its height times what it covers, whatever the skin does in between.
+    const straight = state.bodies.straight!.shape as ExactPart
+    const covered = (state.bodies.board!.shape as ExactPart).faces.find((f) => f.kind === 'plane')!
+    expect(straight.measure.volume / (4 * covered.area)).toBeCloseTo(1, 4)
+    // An even one is as thick square to the skin: more of it.
+    expect(of('even').volume).toBeGreaterThan(straight.measure.volume)
+  })
+  it('of the piping tube: a shorter one with a stiffer wall, still hollow and one piece', async () => {
+    const w = changed('Piping tube', {
+      flat: '56 mm',
+      long: '160 mm',
+      wall: '0.8 mm',
+      gap: '0.3 mm',
+    })
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const tube = state.bodies.tube!.shape as ExactPart
+    expect([tube.measure.solids, tube.measure.closed, tube.measure.valid]).toEqual([1, true, true])
+    expect(tube.measure.bounds.max[2]).toBeCloseTo(160 + 28, 4)
+    // The mouth is a ring from the bore to the outside.
+    const rim = tube.faces.find((f) => f.names.includes('nozzle:end'))!
+    expect(rim.area).toBeCloseTo(Math.PI * (10 ** 2 - 9.2 ** 2), 2)
+  })
 })

@@ -52,6 +52,17 @@ describe('covers', () => {
     expect(await ring({ wall: 2, gap: 3 })).toBeCloseTo(tube(18, 20), 2)
     expect(await ring({ wall: 2, gap: 1, side: 'in' })).toBeCloseTo(tube(12, 14), 2)
   })
+  it('all faces of one name are meant together, wherever they have moved', async () => {
+    const disc = (x: number) => circles(10, 'disc', 'top', [[x, 0, 15]])
+    const rod = op(20, 'extrude', 'rod', { profile: 'disc', mode: 'new', length: 50 })
+    const whole = await exact([disc(0), rod], 'rod')
+    const skin = whole.faces.flatMap((f, i) =>
+      f.names[0] === 'rod:ring1' ? [faceRef(whole, i)] : [],
+    )
+    const over = (faces: object[]) => op(30, 'cover', 'hood', { body: 'rod', faces, wall: 2 })
+    const moved = await exact([disc(400), rod, over(skin)], 'hood')
+    expect(moved.measure.volume).toBeCloseTo(Math.PI * 50 * (17 ** 2 - 15 ** 2), 2)
+  })
   it('says which faces run smoothly on where it cannot end, and offers them too', async () => {
     const disc = circles(10, 'disc', 'top', [[0, 0, 15]])
     const rod = op(20, 'extrude', 'rod', { profile: 'disc', mode: 'new', length: 50 })

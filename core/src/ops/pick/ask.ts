@@ -66,11 +66,21 @@ export function pick<R extends Pick<Witness, 'at' | 'index' | 'of'>, T>(
         { label: `Leave this ${what} out`, op, inputs: replaced(i, []) },
       ],
     )
+  /** Whether the references name every one of the `n` things that bear the name of this one. */
+  const allMeant = (ref: R, n: number): boolean => {
+    const alike = refs.filter((o) => o.of === n && named(o) === named(ref))
+    return n > 1 && ref.of === n && new Set(alike.map((o) => o.index)).size === n
+  }
   for (const [i, ref] of refs.entries()) {
     const r = resolve(ref)
     if (r.state === 'lost') {
       const likely = r.candidates.length < 5 ? r.candidates : all.slice(0, 4)
       return asked(i, 'lost-reference', missing(ref), likely)
+    }
+    if (r.state === 'unclear' && allMeant(ref, r.candidates.length)) {
+      // Each is one of them, and none is left over: which is which does not matter.
+      items.push(r.candidates[ref.index!]!)
+      continue
     }
     if (r.state === 'unclear') {
       const n = r.candidates.length
