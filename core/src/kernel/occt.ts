@@ -12,6 +12,7 @@ import { grown, prism, sheet, turn } from './make/sweep'
 import { draft, repaired, thick } from './make/thick'
 import { anatomy, shownSkin } from './read/anatomy'
 import { distances } from './read/distance'
+import { feetOf } from './read/feet'
 import { fromBytes, fromStep, toBytes, toStep } from './read/files'
 import { measure } from './read/measure'
 import { ribbonsOf, seamsOf } from './read/seams'
@@ -190,6 +191,11 @@ class OcctKernel implements Kernel {
   }
   surfaces(h: SolidHandle) {
     return this.#run('Reading the surfaces failed', (oc, s) => surfacesOf(oc, s, this.#shape(h)))
+  }
+  feet(h: SolidHandle, faces: number[], from: P3[], along?: P3) {
+    return this.#run('Pulling onto faces failed', (oc, s) =>
+      feetOf(oc, s, this.#shape(h), faces, from, along),
+    )
   }
   same(h: SolidHandle): SolidHandle {
     return this.#run('Keeping a body failed', (_, s) => {

@@ -219,6 +219,8 @@ export interface Kernel {
   ribbons(s: SolidHandle, edges: number[]): Ribbon[][]
   /** The faces that are whole polynomial B-spline surfaces, by number; null for others. */
   surfaces(s: SolidHandle): (WholeFace | null)[]
+  /** Of each place, the nearest on some faces; with a direction, the nearest straight before or behind it. */
+  feet(s: SolidHandle, faces: number[], from: P3[], along?: P3): (P3 | null)[]
   /** The same shape once more, to be freed by itself. */
   same(s: SolidHandle): SolidHandle
   /** Triangles within `chord` mm and `angle` rad of the true surface. */

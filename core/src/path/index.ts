@@ -21,4 +21,6 @@ export {
 export { angleBetween, EvenFrames, type Moving } from './frames'
 export { type Helix, helixCurve, helixSize, onHelix } from './helix'
 export { joinedEnds } from './join'
+export { refitted } from './refit'
 export { type Chain, mostRounding, rounded } from './round'
+export { fromViews, type View } from './views'

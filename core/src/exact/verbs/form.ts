@@ -1,4 +1,4 @@
-import { good } from '../../math'
+import { good, type P3 } from '../../math'
 import type { Verb } from './verb'
 
 export interface FormArgs {
@@ -8,12 +8,14 @@ export interface FormArgs {
   ribbons: number[]
   /** Whether its free surfaces are read. */
   surfaces?: true
+  /** Places to be pulled onto faces: to the nearest, or straight along a direction. */
+  feet?: { faces: number[]; from: P3[]; along?: P3 }
 }
 
 /** The body as it is, with more read from its surfaces than is told of every part. */
 export const formVerb: Verb<FormArgs> = {
   version: 2,
-  run({ kernel }, [x], { seams, ribbons, surfaces }) {
+  run({ kernel }, [x], { seams, ribbons, surfaces, feet }) {
     const { shape, names } = x!
     const read = kernel.ribbons(shape, ribbons)
     return good([
@@ -22,6 +24,7 @@ export const formVerb: Verb<FormArgs> = {
         names,
         form: {
           seams: seams ? kernel.seams(shape) : [],
+          feet: feet ? kernel.feet(shape, feet.faces, feet.from, feet.along) : [],
           surfaces: surfaces ? kernel.surfaces(shape) : [],
           ribbons: Object.fromEntries(ribbons.map((edge, i) => [edge, read[i]!])),
         },

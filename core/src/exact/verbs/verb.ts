@@ -1,5 +1,5 @@
 import type { Kernel, Made, Ribbon, Seam, SolidHandle, WholeFace } from '../../kernel'
-import type { Outcome } from '../../math'
+import type { Outcome, P3 } from '../../math'
 import type { FacedMesh, MeshSolids } from '../../mesh'
 
 /** A shape in the kernel with the names of its faces, in its order. */
@@ -13,6 +13,8 @@ export interface Named {
 export interface SurfaceForm {
   /** How the faces meet at each edge. */
   seams: (Seam | null)[]
+  /** Places pulled onto faces; null where nothing is there. */
+  feet: (P3 | null)[]
   /** Faces that are whole B-spline surfaces, by number. */
   surfaces: (WholeFace | null)[]
   /** The faces along edges, by the number of the edge. */

@@ -37,6 +37,8 @@ import type { PathInputs, StopInput } from './inputs'
 export interface Drawn extends Chain {
   closed: boolean
   stops?: P3[]
+  /** What was measured as it was made. */
+  words?: string
 }
 
 /** Through typed places, each from the one before where it says so. */
@@ -173,7 +175,7 @@ function helixFrame(i: PathInputs, ctx: DatumContext): Outcome<Frame> {
 }
 
 /** Loose pieces in order and joined within what is asked; what stays apart is told with place and number. */
-function inOrder(
+export function inOrder(
   curves: readonly Curve3[],
   names: readonly string[],
   i: PathInputs,

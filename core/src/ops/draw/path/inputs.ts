@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { valueSchema } from '../../../profile'
-import { edgeRefSchema } from '../../../refs'
+import { edgeRefSchema, faceRefSchema } from '../../../refs'
 
 const going = {
   by: z.enum(['line', 'arc', 'spline']).default('line'),
@@ -21,11 +21,31 @@ const stopSchema = z.union([
 export type StopInput = z.infer<typeof stopSchema>
 
 export const pathInputs = z.object({
-  how: z.enum(['stops', 'profile', 'edges', 'helix', 'blend']).default('stops'),
+  how: z
+    .enum([
+      'stops',
+      'profile',
+      'edges',
+      'helix',
+      'blend',
+      'views',
+      'onto',
+      'line',
+      'mirror',
+      'refit',
+    ])
+    .default('stops'),
   stops: z.array(stopSchema).max(500).default([]),
   closed: z.enum(['no', 'yes']).default('no'),
   profile: z.string().optional(),
+  /** What the second drawing shows of what is seen from two sides. */
+  other: z.string().optional(),
   body: z.string().optional(),
+  faces: z.array(faceRefSchema).max(100).default([]),
+  pull: z.enum(['nearest', 'straight']).default('nearest'),
+  lines: z.enum(['along', 'across']).default('along'),
+  fraction: valueSchema.default(0.5),
+  count: valueSchema.default(8),
   edges: z.array(edgeRefSchema).max(500).default([]),
   grow: z.enum(['no', 'smooth']).default('no'),
   plane: z.string().default('top'),

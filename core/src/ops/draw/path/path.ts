@@ -8,6 +8,7 @@ import { fromPathToPath, jointOff } from './blend'
 import { pathFields } from './fields'
 import { alongEdges, alongProfile, type Drawn, roundHelix, throughStops } from './from'
 import { type PathInputs, pathInputs } from './inputs'
+import { alongFace, betweenViews, mirrored, ontoFaces, refit } from './others'
 
 export const pathOp = defineOp<PathInputs>({
   kind: 'path',
@@ -41,6 +42,11 @@ export const pathOp = defineOp<PathInputs>({
     leavePull: 1,
     reachPull: 1,
     keeps: 'all',
+    faces: [],
+    pull: 'nearest',
+    lines: 'along',
+    fraction: 0.5,
+    count: 8,
     round: 0,
     join: 0.01,
   }),
@@ -55,7 +61,8 @@ export const pathOp = defineOp<PathInputs>({
     const length = pieces.reduce((sum, c) => sum + length3(c), 0)
     const { radius } = tightest(pieces)
     const bends = Number.isFinite(radius) ? `, least radius ${mm(radius, 2)}` : ''
-    const meets = input.how === 'blend' ? blendWords(made.value) : ''
+    const { words } = made.value
+    const meets = input.how === 'blend' ? blendWords(made.value) : words ? `, ${words}` : ''
     return good({
       paths: { [ctx.op]: { pieces, names, closed, ...(stops ? { stops } : {}) } },
       warnings: [...datum.warnings, ...kinkWords(made.value, ctx)],
@@ -75,6 +82,11 @@ const MAKERS: Record<PathInputs['how'], (i: PathInputs, ctx: DatumContext) => Ou
   edges: alongEdges,
   helix: roundHelix,
   blend: fromPathToPath,
+  views: betweenViews,
+  onto: ontoFaces,
+  line: alongFace,
+  mirror: mirrored,
+  refit,
 }
 
 /** How a blend was measured to meet what it joins: the worse of its two joints. */
