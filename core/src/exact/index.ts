@@ -12,6 +12,7 @@ export {
   faceCentroid,
   SHOWN,
 } from './part'
+export { patchOf } from './patch'
 export {
   edgeNames,
   edgeRef,

@@ -1,13 +1,16 @@
 import { bad, dot3, good, norm3, type Outcome, type P3, scale3, sub3, unit3 } from '../math'
-import { arcFrom3, type Curve3, through3, way3 } from '../surface'
+import { arcFrom3, arcThrough3, type Curve3, through3, way3 } from '../surface'
 import { TOUCH } from './chain'
 import { type Chain, rounded } from './round'
 
 /** A place a path goes to, and how it gets there from the one before. */
 export interface Stop {
   at: P3
-  /** Straight; by an arc that runs on from what comes before; by a curve through all places that follow each other so. */
-  by: 'line' | 'arc' | 'spline'
+  /**
+   * Straight; by an arc that runs on from what comes before; as the middle of an arc to the next place; by a curve through all
+   * places that follow each other so.
+   */
+  by: 'line' | 'arc' | 'over' | 'spline'
   /** Radius of the rounding between the straight pieces that meet here, mm; 0 for none, undefined for that of all. */
   round: number | undefined
 }
@@ -33,6 +36,13 @@ export function built(stops: readonly Stop[], closed: boolean, round = 0): Outco
       if (!made.ok) return made
       raw.push({ curve: made.value, stop: number + n - 1 > stops.length ? 1 : number + n - 1 })
       i += n
+      continue
+    }
+    if (goal.by === 'over') {
+      const made = arcOver(from, goal, goals[i + 1], number)
+      if (!made.ok) return made
+      raw.push({ curve: made.value, stop: number + 1 > stops.length ? 1 : number + 1 })
+      i += 2
       continue
     }
     if (norm3(sub3(goal.at, from)) < TOUCH)
@@ -67,6 +77,20 @@ export function built(stops: readonly Stop[], closed: boolean, round = 0): Outco
 interface Piece {
   curve: Curve3
   stop: number
+}
+
+/** The arc over a place to the next. */
+function arcOver(from: P3, over: Stop, to: Stop | undefined, number: number): Outcome<Curve3> {
+  if (!to)
+    return bad('no-end', `Place ${number} is the middle of an arc: it takes one more to end at.`, [
+      { at: over.at },
+    ])
+  const arc = arcThrough3(from, over.at, to.at)
+  return arc
+    ? good(arc)
+    : bad('straight', `Place ${number} lies in line with its neighbours: no arc goes over it.`, [
+        { at: over.at },
+      ])
 }
 
 /** A curve through places that leaves and arrives the way its neighbours run. */

@@ -283,4 +283,19 @@ describe('paths made from others', () => {
       (await diagnosis([coil, path(20, 'way', { how: 'refit', from: 'coil', count: 2 })])).code,
     ).toBe('not-whole')
   })
+  it('an arc over a place to the next: a quarter of a circle, and what is no arc', async () => {
+    const stops = (...list: [number, number, number, string][]) =>
+      path(10, 'way', { how: 'stops', stops: list.map(([x, y, z, by]) => ({ x, y, z, by })) })
+    const r = 10 / Math.SQRT2
+    const { pieces } = await pathOf(
+      [stops([10, 0, 0, 'line'], [r, 0, r, 'over'], [0, 0, 10, 'line'], [-5, 0, 10, 'line'])],
+      'way',
+    )
+    expect(pieces.map((c) => c.kind)).toEqual(['arc', 'line'])
+    expect(length3(pieces[0]!)).toBeCloseTo(5 * Math.PI, 9)
+    const open = await diagnosis([stops([10, 0, 0, 'line'], [r, 0, r, 'over'])])
+    expect(open.code).toBe('no-end')
+    const flat = await diagnosis([stops([10, 0, 0, 'line'], [5, 0, 0, 'over'], [0, 0, 0, 'line'])])
+    expect(flat.code).toBe('straight')
+  })
 })

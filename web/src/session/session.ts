@@ -21,7 +21,7 @@ export const SHEETS = ['level', 'front', 'side'] as const
 export interface Tracing {
   op: string
   sheet: (typeof SHEETS)[number]
-  by: 'line' | 'arc' | 'spline'
+  by: 'line' | 'arc' | 'over' | 'spline'
 }
 /** How bodies are looked at: stripes in a mirror (how many), or their lean against a pull (at least so many degrees). */
 export type Reading =

@@ -7,7 +7,7 @@ import { edit, opOf, SHEETS, setInputs, type Tracing, useSession } from './sessi
 
 /** A place of a path as it is kept. */
 export type StopDoc = {
-  by?: 'line' | 'arc' | 'spline'
+  by?: 'line' | 'arc' | 'over' | 'spline'
   round?: number | string
 } & (
   | { point: string }

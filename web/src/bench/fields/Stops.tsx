@@ -10,6 +10,7 @@ import { opName } from '../names'
 const WAYS = [
   { value: 'line', label: 'line' },
   { value: 'arc', label: 'arc' },
+  { value: 'over', label: 'arc over it' },
   { value: 'spline', label: 'curve' },
 ]
 const WORD = { level: 'level', front: 'front', side: 'side' } as const

@@ -3,7 +3,7 @@ import { valueSchema } from '../../../profile'
 import { edgeRefSchema, faceRefSchema } from '../../../refs'
 
 const going = {
-  by: z.enum(['line', 'arc', 'spline']).default('line'),
+  by: z.enum(['line', 'arc', 'over', 'spline']).default('line'),
   /** Of the corner here; that of the whole path where it is left out. */
   round: valueSchema.optional(),
 }

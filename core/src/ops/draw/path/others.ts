@@ -1,4 +1,4 @@
-import { type ExactPart, formJob } from '../../../exact'
+import { type ExactPart, formJob, patchOf } from '../../../exact'
 import { bad, good, mirrorIn, mm, norm3, type Outcome, type P3, sub3 } from '../../../math'
 import { fromViews, moved3, refitted, type View } from '../../../path'
 import {
@@ -10,7 +10,6 @@ import {
   onFrame,
   place3,
   rowAt,
-  unitary,
   within,
 } from '../../../surface'
 import { exactBody } from '../../exact'
@@ -90,11 +89,7 @@ export function alongFace(i: PathInputs, ctx: DatumContext): Outcome<Drawn> {
     )
   const at = ctx.read(i.fraction, 'number')
   if (!(at >= 0 && at <= 1)) return bad('off-face', 'The share across the face is from 0 to 1.')
-  const patch = unitary({
-    u: { degree: s.u.degree, knots: Float64Array.from(s.u.knots) },
-    v: { degree: s.v.degree, knots: Float64Array.from(s.v.knots) },
-    poles: Float64Array.from(s.poles),
-  })
+  const patch = patchOf(s)
   // The part up to the line ends in it.
   const along = i.lines === 'along'
   const part = along

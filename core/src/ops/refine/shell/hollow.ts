@@ -1,4 +1,4 @@
-import { type ExactPart, formJob } from '../../../exact'
+import { type ExactPart, formJob, patchOf } from '../../../exact'
 import { good, type Outcome, unit3 } from '../../../math'
 import {
   innerSkin,
@@ -8,7 +8,6 @@ import {
   type TubeFace,
   tubeOf,
   turnedU,
-  unitary,
 } from '../../../surface'
 import { endOf, type FlatEnd, type NamedPatch, quilted } from '../../form/quilted'
 import type { OpContext } from '../../state'
@@ -88,12 +87,7 @@ function readTube(
   for (const id of free) {
     const s = surfaces[id]
     if (!s) return null
-    const patch = unitary({
-      u: { degree: s.u.degree, knots: Float64Array.from(s.u.knots) },
-      v: { degree: s.v.degree, knots: Float64Array.from(s.v.knots) },
-      poles: Float64Array.from(s.poles),
-    })
-    faces.push({ patch: s.reversed ? turnedU(patch) : patch, id })
+    faces.push({ patch: patchOf(s), id })
   }
   const ends = flat.map((id): End => {
     const { flat: plane, middle, normal } = part.faces[id]!
