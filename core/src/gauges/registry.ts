@@ -4,6 +4,7 @@ import { betweenGauge } from './between'
 import { capacityGauge, fillGauge } from './capacity'
 import { clearanceGauge } from './clearance'
 import { draftGauge } from './draft'
+import { gapGauge } from './gap'
 import { massGauge } from './mass'
 import { polesGauge } from './poles'
 import { seamsGauge } from './seams'
@@ -25,6 +26,7 @@ export const GAUGES: Readonly<Record<string, GaugeSpec>> = Object.fromEntries(
     balanceGauge,
     polesGauge,
     clearanceGauge,
+    gapGauge,
     betweenGauge,
     draftGauge,
     bendsGauge,

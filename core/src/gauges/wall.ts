@@ -3,12 +3,15 @@ import { wallField } from '../mesh'
 import { wallAlong } from '../turned'
 import type { GaugeSpec, Reading } from './spec'
 
+/** Words of a wall, and of what takes its place where the air between two sides is read. */
+const WALL = { least: 'thinnest', most: 'thickest' }
 const text = (x: number) => `${fixed(x, 2)} mm`
 
-/** A wall's reading from its extremes and its mean. */
-const reading = (
+/** A reading from its extremes and its mean. */
+export const widthReading = (
   w: Record<'min' | 'max', { at: P2 | P3; wall: number }> & { mean: number },
   over: string,
+  words = WALL,
 ): Reading => ({
   low: w.min.wall,
   high: w.max.wall,
@@ -17,13 +20,13 @@ const reading = (
       ? text(w.min.wall)
       : `${fixed(w.min.wall, 2)}–${fixed(w.max.wall, 2)} mm`,
   rows: [
-    { label: 'thinnest', text: text(w.min.wall) },
+    { label: words.least, text: text(w.min.wall) },
     { label: `mean ${over}`, text: text(w.mean) },
-    { label: 'thickest', text: text(w.max.wall) },
+    { label: words.most, text: text(w.max.wall) },
   ],
   places: [
-    { at: w.min.at, label: `thinnest ${text(w.min.wall)}` },
-    { at: w.max.at, label: `thickest ${text(w.max.wall)}` },
+    { at: w.min.at, label: `${words.least} ${text(w.min.wall)}` },
+    { at: w.max.at, label: `${words.most} ${text(w.max.wall)}` },
   ],
 })
 
@@ -37,11 +40,11 @@ export const wallGauge: GaugeSpec = {
   ofSection({ turned }) {
     const w = wallAlong(turned)
     if (!w) return 'The body is solid all through, so it has no wall.'
-    return reading(w, 'along the section')
+    return widthReading(w, 'along the section')
   },
   ofSolid({ mesh }) {
     const w = mesh && wallField(mesh)
     if (!w) return 'No two sides of the body face each other, so it has no wall.'
-    return reading(w, 'over the surface')
+    return widthReading(w, 'over the surface')
   },
 }

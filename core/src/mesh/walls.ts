@@ -54,6 +54,25 @@ export function wallField(mesh: TriMesh): WallField | null {
   return field
 }
 
+/** The gaps between sides of a closed mesh that face each other outside of it: the wall of all that it is not. */
+export function gapField(mesh: TriMesh): WallField | null {
+  return wallField(insideOut(mesh))
+}
+
+/** Turned over once for each mesh. */
+const turned = new WeakMap<TriMesh, TriMesh>()
+
+function insideOut(mesh: TriMesh): TriMesh {
+  const known = turned.get(mesh)
+  if (known) return known
+  const triangles = mesh.triangles.slice()
+  for (let i = 0; i < triangles.length; i += 3)
+    [triangles[i + 1], triangles[i + 2]] = [triangles[i + 2]!, triangles[i + 1]!]
+  const made = { ...mesh, triangles }
+  turned.set(mesh, made)
+  return made
+}
+
 function read(mesh: TriMesh): WallField | null {
   const probe = new Probe(mesh)
   const cells: number[] = []

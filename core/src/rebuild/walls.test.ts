@@ -85,3 +85,33 @@ it('a slice is capped by its own area, holes left open', async () => {
   }
   expect(area / (2400 - 64 * Math.PI)).toBeCloseTo(1, 3)
 })
+
+it('the gap in a slot, and between the turns of a coil; a ball has none', async () => {
+  const slot: Op[] = [
+    rectangle(30, 'slot', 'top', [20, -1], [5, 42]),
+    op(40, 'extrude', 'cut', {
+      profile: 'slot',
+      mode: 'cut',
+      body: 'block',
+      length: 15,
+      offset: 5,
+    }),
+  ]
+  const [gap] = await gauged([base, block, ...slot], [{ kind: 'gap' }])
+  expect(gap!.reading!.low).toBeCloseTo(5, 3)
+  expect(gap!.reading!.high).toBeCloseTo(5, 3)
+  const [pitch, r, wire] = [14, 20, 6]
+  const [turns] = await gauged(
+    [
+      op(10, 'path', 'way', { how: 'helix', by: 'pitch-turns', radius: r, pitch, turns: 2.5 }),
+      op(20, 'sweep', 'coil', { path: 'way', section: 'round', across: wire, mode: 'new' }),
+    ],
+    [{ kind: 'gap' }],
+  )
+  // Turns that follow each other lie pitch x cos of the lead apart, square to the wire.
+  const apart = pitch * Math.cos(Math.atan(pitch / (2 * Math.PI * r))) - wire
+  expect(turns!.reading!.low).toBeGreaterThan(apart - 0.1)
+  expect(turns!.reading!.low).toBeLessThan(apart + 0.15)
+  const [none] = await gauged([base, block], [{ kind: 'gap' }])
+  expect(none!.why).toMatch(/No two sides/)
+})
