@@ -30,6 +30,8 @@ export interface Carrying {
   name: string
   /** Its placing at t from 0 to 1 along that part. */
   place: (t: number) => Placed
+  /** The share of the whole way at t. */
+  share: (t: number) => number
   /** Whether its directions stay as they are on a straight piece. */
   still: boolean
 }

@@ -18,6 +18,7 @@ export {
   TOUCH,
   tightest,
 } from './chain'
+export { type ChangingSide, changingFaces } from './changing'
 export { angleBetween, EvenFrames, type Moving } from './frames'
 export { type Helix, helixCurve, helixSize, onHelix } from './helix'
 export { joinedEnds } from './join'

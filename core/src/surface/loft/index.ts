@@ -12,6 +12,7 @@ export {
   type Section,
   type Side,
   sectionSteps,
+  sidePoles,
   sidesOf,
   skinned,
   type Tip,

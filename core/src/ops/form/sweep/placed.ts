@@ -13,7 +13,7 @@ import {
   sub3,
 } from '../../../math'
 import type { Placed } from '../../../path'
-import { type Region, type Seg, valueSchema } from '../../../profile'
+import { type CellRef, type Region, type Seg, valueSchema } from '../../../profile'
 import { way3 } from '../../../surface'
 import type { Field } from '../../spec'
 import type { OpContext, Path } from '../../state'
@@ -162,25 +162,24 @@ export function sectionOfSweep(i: SectionInputs, path: Path, ctx: OpContext): Ou
   return drawnSection(i, path, start, turn, ctx)
 }
 
-function drawnSection(
-  i: SectionInputs,
-  path: Path,
-  start: Placed,
-  turn: number,
+/** The one area of a drawing that is carried. */
+export function drawnRegion(
+  id: string,
+  chosen: readonly CellRef[],
   ctx: OpContext,
-): Outcome<Section> {
-  const profile = ctx.profile(i.profile ?? '')
+): Outcome<{ region: Region; warnings: Diagnosis[] }> {
+  const profile = ctx.profile(id)
   if (!profile) return bad('no-profile', 'Choose the drawing of the section.')
-  let warnings: Diagnosis[] = []
+  const warnings: Diagnosis[] = []
   let regions: Region[]
-  if (i.areas.length > 0) {
-    const chosen = chosenAreas(profile.shape, i.areas, `${ctx.op}:`, ctx.op)
-    if (!chosen.ok) return chosen
-    regions = chosen.value.areas
-    warnings = chosen.value.warnings
+  if (chosen.length > 0) {
+    const found = chosenAreas(profile.shape, chosen, `${ctx.op}:`, ctx.op)
+    if (!found.ok) return found
+    regions = found.value.areas
+    warnings.push(...found.value.warnings)
   } else {
     const areas = closedAreas(profile.shape, `${ctx.op}:`)
-    if (!areas.ok) return withProfileFixes(areas.diagnosis, profile, i.profile!)
+    if (!areas.ok) return withProfileFixes(areas.diagnosis, profile, id)
     regions = areas.value
   }
   const [region, second] = regions
@@ -190,6 +189,20 @@ function drawnSection(
       'several',
       `The section has ${regions.length} areas apart from each other; choose one of them.`,
     )
+  return good({ region, warnings })
+}
+
+function drawnSection(
+  i: SectionInputs,
+  path: Path,
+  start: Placed,
+  turn: number,
+  ctx: OpContext,
+): Outcome<Section> {
+  const drawn = drawnRegion(i.profile ?? '', i.areas, ctx)
+  if (!drawn.ok) return drawn
+  const { region, warnings } = drawn.value
+  const profile = ctx.profile(i.profile!)!
   if (i.place === 'start') return good({ region, start, warnings })
   const { frame } = profile
   const t = way3(path.pieces[0]!, 0)

@@ -32,6 +32,7 @@ import { onto, ontoFields, ontoInputs } from '../onto'
 import { only } from '../prism'
 import { endOf, type NamedPatch, quilted, uncrossed } from '../quilted'
 import { outlinePlaces, sectionCurves, sectionMoments } from '../section'
+import { changing, otherSections } from './changing'
 import { sectionOfSweep, sweepSectionFields, sweepSectionInputs } from './placed'
 import { carryings, type Station, sweptVolume } from './way'
 
@@ -41,6 +42,8 @@ const stationSchema = z.object({
   width: valueSchema.default(1),
   height: valueSchema.default(1),
   turn: valueSchema.default(0),
+  /** Another drawing for the section here, its 0, 0 on the path; where none is told it goes on as before. */
+  profile: z.string().optional(),
 })
 
 const inputs = z.object({
@@ -180,7 +183,9 @@ function sweptPart(input: SweepInputs, ctx: OpContext): Outcome<Swept> {
   if (!stations.ok) return stations
   const ways = carryings(path, start, input.standing, stations.value)
   if (!ways.ok) return ways
-  const outline = outlinePlaces(region)
+  const other = otherSections(input, region, stations.value, path, ctx)
+  if (!other.ok) return other
+  const outline = [region, ...other.value].flatMap(outlinePlaces)
   const fold = foldAlong(outline, ways.value)
   if (fold)
     return bad(
@@ -198,7 +203,9 @@ function sweptPart(input: SweepInputs, ctx: OpContext): Outcome<Swept> {
       ? piped(input, path, region, start, ways.value, kinks, reach, ctx)
       : kinked
         ? kinkRefused(kinks, input)
-        : ourOwn(path, region, ways.value, reach, ctx)
+        : input.stations.some((s) => s.profile)
+          ? changing(path, other.value, stations.value, ways.value, ctx)
+          : ourOwn(path, region, ways.value, reach, ctx)
   return made.ok ? good({ part: made.value, warnings: section.value.warnings }) : made
 }
 
@@ -211,6 +218,7 @@ function stationsOf(input: SweepInputs, path: Path, ctx: OpContext): Outcome<Sta
     w: ctx.read(s.width, 'number'),
     h: ctx.read(s.height, 'number'),
     turn: ctx.read(s.turn, 'angle'),
+    profile: s.profile,
   }))
   if (given.some((s) => !(s.at >= 0 && s.at <= 1)))
     return bad('off-path', 'Stations stand at shares of the way from 0 to 1.')
@@ -220,13 +228,13 @@ function stationsOf(input: SweepInputs, path: Path, ctx: OpContext): Outcome<Sta
   const twice = given.findIndex((s, i) => i > 0 && s.at - given[i - 1]!.at < 1e-6)
   if (twice > 0) return bad('twice', `Two stations stand at ${given[twice]!.at}.`)
   if (twist === 0 && scale === 1 && given.length === 0) return good([])
-  const base = given.length > 0 ? given : [{ at: 0, w: 1, h: 1, turn: 0 }]
+  const base = given.length > 0 ? given : [{ at: 0, w: 1, h: 1, turn: 0, profile: undefined }]
   const ends = [...base]
   if (ends[0]!.at > 0) ends.unshift({ ...ends[0]!, at: 0 })
   if (ends[ends.length - 1]!.at < 1) ends.push({ ...ends[ends.length - 1]!, at: 1 })
   const all = ends.map((s) => {
     const f = 1 + (scale - 1) * s.at
-    return { at: s.at, w: s.w * f, h: s.h * f, turn: s.turn + twist * s.at }
+    return { at: s.at, w: s.w * f, h: s.h * f, turn: s.turn + twist * s.at, profile: s.profile }
   })
   const [first, last] = [all[0]!, all[all.length - 1]!]
   const turns = Math.abs(Math.sin((last.turn - first.turn) / 2))

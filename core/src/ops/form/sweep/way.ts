@@ -30,6 +30,8 @@ export interface Station {
   w: number
   h: number
   turn: number
+  /** Another drawing for the section from here on. */
+  profile?: string | undefined
 }
 
 /** How a section stands along a path. */
@@ -74,9 +76,10 @@ export function carryings(
   for (const [i, curve] of pieces.entries()) {
     const from = before
     before += lengths[i]!
+    const shareAt = (t: number): number => (from + length3(curve, t)) / whole
     const place = (t: number): Placed => {
       const f = frames.at(i, t)
-      const share = plain ? 0 : (from + length3(curve, t)) / whole
+      const share = plain ? 0 : shareAt(t)
       const stood =
         standing === 'even'
           ? { x: f.x, y: scale3(f.y, hand) }
@@ -99,6 +102,7 @@ export function carryings(
         to,
         name: path.names[i]!,
         place: (t) => place(first + t * (to - first)),
+        share: (t) => shareAt(first + t * (to - first)),
         still,
       })
     }
@@ -147,7 +151,9 @@ function outOfSquare(
 }
 
 /** Between stations sizes and turns run on without overshooting; two alone are joined evenly. */
-function between(stations: readonly Station[]): (share: number) => Omit<Station, 'at'> {
+function between(
+  stations: readonly Station[],
+): (share: number) => Pick<Station, 'w' | 'h' | 'turn'> {
   if (stations.length === 0) return () => ({ w: 1, h: 1, turn: 0 })
   const run = (key: 'w' | 'h' | 'turn') =>
     monotone(
