@@ -1,0 +1,209 @@
+import type { ExactPart } from '@ivory/core/exact'
+import { workOut } from '@ivory/core/workpiece'
+import { describe, expect, it } from 'vitest'
+import { demoSet } from '.'
+import { whole } from './whole.test-data'
+
+/** A demo piece with some of its figures changed. */
+const changed = (name: string, figures: Record<string, string | undefined>) => {
+  const w = demoSet().find((d) => d.name === name)!
+  return {
+    ...w,
+    figures: w.figures.map((f) => ({ ...f, expr: figures[f.name] ?? f.expr })),
+  }
+}
+
+/** A figure's value, mm. */
+const built = (w: ReturnType<typeof demoSet>[number], name: string) =>
+  workOut(w.figures, w.unit).values.find((v) => v.name === name)!.quantity!.value
+
+describe('everything follows the figures', () => {
+  it.each([
+    { bowl: '80 mm', deep: '52 mm' },
+    { bowl: '52 mm', deep: '32 mm', wide: '17 mm' },
+  ])('of the batter scoop: %o', async (figures) => {
+    const w = changed('Batter scoop', figures)
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const { shape } = state.bodies.turn!
+    if (shape.kind !== 'exact') throw new Error('not exact')
+    expect(shape.measure.solids).toBe(1)
+    // The handle does not poke through: nothing of it lies within the inside of the bowl there.
+    const inner = built(w, 'inner')
+    const level = built(w, 'level')
+    const poking = shape.vertices.filter(
+      ({ at: [x, y, z], faces }) =>
+        faces.some((f) => shape.faces[f]!.names[0]!.startsWith('handle:')) &&
+        Math.hypot(x, y) < inner - 0.3 * Math.abs(z - level) - 1e-3,
+    )
+    expect(poking).toEqual([])
+    expect(shape.faces.some((f) => f.names.includes('handle:root'))).toBe(false)
+  })
+  it.each([
+    { length: '90 mm', pitch: '20 mm', height: '20 mm' },
+    { length: '60 mm', depth: '26 mm', wall: '1.6 mm', lean: '5 deg' },
+  ])('of the counter clip: %o', async (figures) => {
+    const w = changed('Counter clip', figures)
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const { shape } = state.bodies.clip!
+    expect(shape.kind === 'exact' && shape.measure.solids).toBe(1)
+  })
+  it('of the timer dial: more notches, other letters; the parts make up the puck', async () => {
+    const w = changed('Timer dial', { across: '72 mm', count: '24', letters: '4.6 mm' })
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const parts = Object.fromEntries(
+      Object.entries(state.bodies).map(([id, b]) => [id, b.shape as ExactPart]),
+    )
+    expect(Object.keys(parts)).toEqual(['dial', 'parts-1', 'parts-2', 'parts-3'])
+    const volumes = Object.values(parts).map((p) => p.measure.volume)
+    const puck = Math.PI * 36 ** 2 * 12
+    expect(volumes.reduce((a, b) => a + b) / puck).toBeCloseTo(1, 6)
+    // 22 letters and points, 9 letters, 24 notches.
+    expect([1, 2, 3].map((k) => parts[`parts-${k}`]!.measure.solids)).toEqual([22, 9, 24])
+  })
+  it('of the cutlery drainer: one closed body of as many strips as asked', async () => {
+    const w = changed('Cutlery drainer', { count: '24', mouth: '128 mm' })
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const shape = state.bodies.drainer!.shape as ExactPart
+    expect([shape.kind, shape.measure.closed, shape.measure.solids]).toEqual(['mesh', true, 1])
+    const [low, high] = [shape.measure.bounds.min, shape.measure.bounds.max]
+    expect(high[0] - low[0]).toBeCloseTo(125, 1)
+    expect(high[2]).toBeCloseTo(120, 4)
+    // 24 strips each way bear a name of their own on both their sides.
+    const strips = new Set(
+      shape.faces.flatMap((f) => f.names).filter((n) => n.includes('strips:right')),
+    )
+    expect(strips.size).toBe(24)
+  })
+  it('of the mill grip: whole dimples as the panel has room for', async () => {
+    const w = changed('Dimpled mill grip', { tall: '44 mm', deep: '1.6 mm', rim: '0.6 mm' })
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const shape = state.bodies.grip!.shape as ExactPart
+    const dimples = new Set(shape.faces.flatMap((f) => f.names.filter((n) => /dimple\d+$/.test(n))))
+    expect(reports[3]!.consequence).toContain(`${dimples.size} of ball`)
+    expect(dimples.size).toBeLessThan(31)
+  })
+  it.each([
+    { lean: '6 deg', step: '18 mm' },
+    { long: '150 mm', wide: '100 mm', inset: '20 mm', wire: '5 mm' },
+  ])('of the trivet: the wire follows the edges of the block: %o', async (figures) => {
+    const w = changed('Trivet wire', figures)
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const shape = state.bodies.ring!.shape as ExactPart
+    // It lies about the upper rim: its middle is as high as the block.
+    const top = built(w, 'low') + built(w, 'step')
+    const [low, high] = [shape.measure.bounds.min[2], shape.measure.bounds.max[2]]
+    expect((low + high) / 2).toBeCloseTo(top, 3)
+    expect(high - low).toBeCloseTo(built(w, 'wire'), 3)
+    // As long as the path by its area.
+    const long = Number(/[\d.]+/.exec(reports[8]!.consequence)![0])
+    const area = (Math.PI * built(w, 'wire') ** 2) / 4
+    expect(shape.measure.volume / (long * area)).toBeCloseTo(1, 4)
+  })
+  it('of the napkin coil: more turns, a wider band', async () => {
+    const w = changed('Napkin coil', { turns: '3.5', band: '10 mm', hole: '44 mm' })
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const { bounds } = (state.bodies.coil!.shape as ExactPart).measure
+    // The band where it is plain stands 2.5 beyond the middle line of 24.5.
+    expect(bounds.max[0]).toBeCloseTo(27, 1)
+  })
+  it('of the probe plug: a wider one, a longer drop', async () => {
+    const w = changed('Probe plug and lead', {
+      wide: '30 mm',
+      belly: '10.5 mm',
+      drop: '60 mm',
+      lead: '6 mm',
+    })
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const { measure } = state.bodies.plug!.shape as ExactPart
+    expect([measure.solids, measure.closed, measure.valid]).toEqual([1, true, true])
+    expect(measure.bounds.min[2]).toBeCloseTo(-60, 4)
+    expect(measure.bounds.max[1]).toBeGreaterThan(15 - 1e-4)
+  })
+  it.each([
+    { wide: '110 mm', tall: '32 mm', wall: '4 mm' },
+    { deep: '80 mm', inset: '7 mm', peg: '12 mm' },
+  ])(
+    'of the shoe: flat flanks, let in on both sides by a third of the wall: %o',
+    async (figures) => {
+      const w = changed('Knife-block shoe', figures)
+      const { reports, state } = await whole(w)
+      expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+      const shoe = state.bodies.shoe!.shape as ExactPart
+      expect([shoe.measure.solids, shoe.measure.closed, shoe.measure.valid]).toEqual([
+        1,
+        true,
+        true,
+      ])
+      const [deep, tall, inset, wall] = ['deep', 'tall', 'inset', 'wall'].map((n) => built(w, n))
+      // The field on the flank, by hand: its length along the edge, its height up the lean, a third of the wall deep.
+      const field = (deep! * (2 / 3) - 14) * (tall! - 10)
+      const mirrored = Number(/−([\d.]+) mm³/.exec(reports[8]!.consequence)![1])
+      expect(mirrored).toBeCloseTo((field * wall!) / 3, -1)
+      // The loft between parallel edges is flat: its flanks lean by the inset.
+      const flank = shoe.faces.find((f) => f.names.includes('shoe:s2'))!
+      expect(flank.kind).toBe('plane')
+      expect(flank.normal[2] / flank.normal[0]).toBeCloseTo(inset! / tall!, 9)
+    },
+  )
+  it('of the honey dipper: a longer head has more fins, rounded on their upper sides', async () => {
+    const w = changed('Honey dipper', { length: '68 mm', rim: '0.6 mm' })
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const dipper = state.bodies.head!.shape as ExactPart
+    expect([dipper.measure.solids, dipper.measure.closed, dipper.measure.valid]).toEqual([
+      1,
+      true,
+      true,
+    ])
+    // Slots 2.4 wide at least 3 apart in 68 - 14: ten, on either side.
+    const slots = new Set(
+      dipper.faces.flatMap((f) =>
+        f.names.filter((n) => /back\(cut:line1(~\d+)?\)/.test(n) && !n.includes('round')),
+      ),
+    )
+    expect(slots.size).toBe(20)
+    expect(dipper.measure.bounds.max[2]).toBeCloseTo(68 + 95, 6)
+  })
+  it('of the serving board: longer and narrower, its trays with it', async () => {
+    const w = changed('Serving board', { long: '360 mm', wide: '130 mm', rise: '20 mm' })
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const of = (id: string) => (state.bodies[id]!.shape as ExactPart).measure
+    const { min, max } = of('board').bounds
+    expect([max[0] - min[0], min[2], max[2]].map((x) => Math.round(x * 1e4) / 1e4)).toEqual([
+      360,
+      -0,
+      expect.closeTo(20, 2),
+    ])
+    // A straight wall is its height times what it covers, whatever the skin does in between.
+    const straight = state.bodies.straight!.shape as ExactPart
+    const covered = (state.bodies.board!.shape as ExactPart).faces.find((f) => f.kind === 'plane')!
+    expect(straight.measure.volume / (4 * covered.area)).toBeCloseTo(1, 4)
+    // An even one is as thick square to the skin: more of it.
+    expect(of('even').volume).toBeGreaterThan(straight.measure.volume)
+  })
+  it('of the piping tube: a shorter one with a stiffer wall, still hollow and one piece', async () => {
+    const w = changed('Piping tube', {
+      flat: '56 mm',
+      long: '160 mm',
+      wall: '0.8 mm',
+      gap: '0.3 mm',
+    })
+    const { reports, state } = await whole(w)
+    expect(reports.map((r) => [r.id, r.status])).toEqual(w.route.map((o) => [o.id, 'ok']))
+    const tube = state.bodies.tube!.shape as ExactPart
+    expect([tube.measure.solids, tube.measure.closed, tube.measure.valid]).toEqual([1, true, true])
+    expect(tube.measure.bounds.max[2]).toBeCloseTo(160 + 28, 4)
+    // The mouth is a ring from the bore to the outside.
+    const rim = tube.faces.find((f) => f.names.includes('nozzle:end'))!
+    expect(rim.area).toBeCloseTo(Math.PI * (10 ** 2 - 9.2 ** 2), 2)
+  })
+})
