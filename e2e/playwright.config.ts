@@ -1,7 +1,7 @@
 import { defineConfig } from '@playwright/test'
 import { LAUNCH } from './browser'
 
-const PORT = 4178
+const PORT = Number(process.env.E2E_PORT ?? 4178)
 
 export default defineConfig({
   testDir: './tests',

@@ -68,6 +68,15 @@ export async function drawLines(page: Page, places: string[]): Promise<void> {
   await entry.press('Escape')
 }
 
+/** A drawing of lines on a plane, by typing its places. */
+export async function drawing(page: Page, on: string, places: string[]): Promise<void> {
+  await stage(page, 'Draw')
+  await add(page, 'p')
+  await page.getByLabel('On', { exact: true }).selectOption({ label: on })
+  await drawLines(page, places)
+  await page.keyboard.press('Escape')
+}
+
 /** Waits until the lathe has shown the newest state. */
 export const rebuilt = (page: Page) =>
   expect(page.getByTestId('lathe-state')).toHaveText(/rebuilt in|fail/)

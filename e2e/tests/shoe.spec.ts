@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import { add, click, commit, drawLines, line, look, newWorkpiece, picked, stage } from './bench'
+import { add, click, commit, drawing, line, look, newWorkpiece, picked, stage } from './bench'
 
 const plane = async (page: Page, distance: string) => {
   await stage(page, 'Draw')
@@ -7,14 +7,6 @@ const plane = async (page: Page, distance: string) => {
   await page.getByLabel('From', { exact: true }).selectOption('top')
   await commit(page, 'Distance', distance)
 }
-const drawing = async (page: Page, on: string, places: string[]) => {
-  await stage(page, 'Draw')
-  await add(page, 'p')
-  await page.getByLabel('On', { exact: true }).selectOption({ label: on })
-  await drawLines(page, places)
-  await page.keyboard.press('Escape')
-}
-
 test('a knife-block shoe: lofted between five-sided outlines, hollowed, let in on a slanted flank and mirrored', async ({
   page,
 }) => {
