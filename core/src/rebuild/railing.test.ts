@@ -94,19 +94,37 @@ describe('rails', () => {
     const r = await says(mended)
     expect([r.status, r.diagnoses[0]!.code]).toEqual(['warn', 'rail-joined'])
   })
-  it('kinks, rails that double back or lie on each other are told before anything is built', async () => {
-    const kinked = rail(
-      40,
-      'r1',
-      [
-        [20, 0, 0],
-        [30, 0, 50],
-        [20, 0, 100],
-      ],
-      'line',
-    )
-    const d = await diagnosis([...ends, kinked, loft(['r1'])])
-    expect([d.code, d.places[0]!.at]).toEqual(['kinked-rail', [30, 0, 50]])
+  it('a kinked rail creases the skin where it is kinked, and its faces end there: two cones', async () => {
+    const kinked = (side: 1 | -1) =>
+      rail(
+        side > 0 ? 40 : 50,
+        side > 0 ? 'r1' : 'r2',
+        [
+          [side * 20, 0, 0],
+          [side * 30, 0, 50],
+          [side * 20, 0, 100],
+        ],
+        'line',
+      )
+    const route = [...ends, kinked(1), kinked(-1), loft(['r1', 'r2'])]
+    const { state } = await built(piece(route))
+    const report = await says(route)
+    expect(report.status).toBe('warn')
+    expect(report.diagnoses.map((d) => [d.code, d.places[0]!.at])).toEqual([
+      ['kinked-rail', [30, 0, 50]],
+      ['kinked-rail', [-30, 0, 50]],
+    ])
+    expect(report.diagnoses[0]!.message).toContain('22.6°')
+    const { shape } = state.bodies.skin!
+    if (shape.kind !== 'exact') throw new Error('not exact')
+    const cone = (Math.PI * 50 * (400 + 600 + 900)) / 3
+    expect(shape.measure.volume / (2 * cone)).toBeCloseTo(1, 6)
+    // Each side ends half-way up, at a crease.
+    const skins = shape.faces.filter((f) => f.kind === 'free')
+    expect(skins.length).toBeGreaterThanOrEqual(2)
+    for (const f of skins) expect(Math.abs(f.middle[2] - 50)).toBeGreaterThan(5)
+  })
+  it('rails that double back or lie on each other are told before anything is built', async () => {
     const same = [...ends, rail(40, 'r1', bulge(1)), rail(50, 'r2', bulge(1)), loft(['r1', 'r2'])]
     expect((await diagnosis(same)).code).toBe('rails-alike')
     const short = rail(40, 'r1', [

@@ -80,15 +80,21 @@ export interface Guide {
   place: (v: number) => P3
   /** Where it meets the skin, counted by sides. */
   at: (v: number) => number
+  /** Where it has kinks, by v. */
+  kinks: number[]
 }
 
-/** A rail that crosses the sections at these places in their order; gaps are taken out of it, evenly in between. */
+/**
+ * A rail that crosses the sections at these places in their order; gaps are taken out of it, evenly in between. `kinks` are shares
+ * of its length.
+ */
 export function guideOf(
   rail: Way,
   crossings: readonly Crossing[],
   params: readonly number[],
   sides: number,
   closed: boolean,
+  kinks: readonly number[] = [],
 ): Guide {
   const s = monotone(
     params,
@@ -112,7 +118,19 @@ export function guideOf(
   return {
     at,
     place: (v) => add3(rail.place(s(v)), [gap[0]!(v), gap[1]!(v), gap[2]!(v)]),
+    kinks: kinks.filter((k) => k > s(0) + 1e-9 && k < s(1) - 1e-9).map((k) => where(s, k)),
   }
+}
+
+/** Where a rising function from 0 to 1 has a value, by halving. */
+function where(rises: (v: number) => number, value: number): number {
+  let [lo, hi] = [0, 1]
+  for (let i = 0; i < 60; i++) {
+    const mid = (lo + hi) / 2
+    if (rises(mid) > value) hi = mid
+    else lo = mid
+  }
+  return (lo + hi) / 2
 }
 
 /** How the skin is moved at one v: about its middle by a similarity, and by what is left at each rail. */

@@ -123,7 +123,7 @@ function shapedSkin(
     warnings.push(...made.value.warnings)
     words += made.value.words
   }
-  const all = patches.flat().flatMap((p) => (input.run === 'ruled' ? parted(p) : p))
+  const all = patches.flat().flatMap(parted)
   if (!isClosed(sections)) {
     const made = closedSkin(patches.flat(), all, input, ctx)
     return made.ok ? good({ ...made.value, warnings, words: words + made.value.words }) : made
@@ -156,10 +156,18 @@ const FLAT_END = 1e-5
 const isClosed = (sections: readonly LoftSection[]): boolean =>
   sections.some((s) => s.kind === 'loops' && s.loops[0]!.closed)
 
-/** What runs straight from section to section has a crease at each: a face of its own between each two. */
-const parted = ({ patch, names }: NamedPatch): NamedPatch[] => {
-  const at = breaksOf(patch.v)
-  return at.slice(1).map((to, i) => ({ patch: within(patch, 0, 1, at[i]!, to), names }))
+/**
+ * A face of its own between each two creases: what runs straight from section to section has one at each, what follows a kinked
+ * rail at the kink.
+ */
+const parted = (p: NamedPatch): NamedPatch[] => {
+  const { degree, knots } = p.patch.v
+  const creases = breaksOf(p.patch.v).filter((at) => knots.filter((k) => k === at).length >= degree)
+  if (creases.length === 2) return [p]
+  return creases.slice(1).map((to, i) => ({
+    patch: within(p.patch, 0, 1, creases[i]!, to),
+    names: p.names,
+  }))
 }
 
 /** A ring comes in two halves: a face that closes on itself both ways bounds nothing for the kernel. */

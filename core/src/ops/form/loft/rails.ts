@@ -12,6 +12,9 @@ import {
 } from '../../../math'
 import { chainFindings, moved3 } from '../../../path'
 import {
+  type Basis,
+  basisOf,
+  breaksOf,
   type Crossing,
   type Curve3,
   columnAt,
@@ -80,7 +83,10 @@ export function alongRails(
   const pins = closed ? [] : drawnIn(base.patches)
   const all = [...guides, ...pins]
   const railed = new Railed(base.patches, all, closed)
-  const v = evenBasis(5, Math.max(10, 3 * row.length))
+  const v = creasedBasis(
+    Math.max(10, 3 * row.length),
+    guides.flatMap((g) => g.kinks),
+  )
   const { patches } = fittedBeside(
     base.patches.map((p) => p.u),
     v,
@@ -108,6 +114,20 @@ export function alongRails(
   return good({ patches, warnings, words })
 }
 
+/** A basis of so many functions along v that may crease at some of its places. */
+function creasedBasis(count: number, creases: readonly number[]): Basis {
+  const even = evenBasis(5, count)
+  const at = creases.filter((c, i) => !creases.some((o, k) => k < i && Math.abs(o - c) < 1e-9))
+  const inner = breaksOf(even)
+    .slice(1, -1)
+    .filter((k) => at.every((c) => Math.abs(c - k) > 1e-3))
+  const breaks = [...inner.map((k) => ({ at: k })), ...at.map((c) => ({ at: c, times: 5 }))]
+  return basisOf(
+    5,
+    breaks.sort((a, b) => a.at - b.at),
+  )
+}
+
 /** The curves of each rail, and of its image in the mirror. */
 function railCurves(input: RailInputs, ctx: OpContext): Outcome<Curve3[][]> {
   const out: Curve3[][] = []
@@ -123,14 +143,6 @@ function railCurves(input: RailInputs, ctx: OpContext): Outcome<Curve3[][]> {
     const gap = faults.find((f) => f.code === 'gap')
     if (gap)
       return bad('gap', `Rail ${i + 1} has a gap of ${mm(gap.size, 3)} here.`, [{ at: gap.at }])
-    const kinks = faults.filter((f) => f.code === 'kink')
-    if (kinks.length > 0)
-      return bad(
-        'kinked-rail',
-        `Rail ${i + 1} has ${kinks.length === 1 ? 'a kink' : `${kinks.length} kinks`} of ${kinks.map((f) => `${rounded((f.size * 180) / Math.PI, 1)}°`).join(', ')}: the skin would crease there. Round the corner, or draw it as a curve.`,
-        kinks.map((f) => ({ at: f.at })),
-        [{ label: 'Go to the rail', op: id, inputs: {}, go: true as const }],
-      )
     out.push(path.pieces)
   }
   if (input.mirror) {
@@ -160,14 +172,16 @@ function guide(
   input: RailInputs,
   ctx: OpContext,
 ): Outcome<{ guide: Guide; warnings: Diagnosis[] }> {
-  let way = new Way(given)
+  let pieces = [...given]
+  let way = new Way(pieces)
   const cross = () => {
     const real = row.map((s, i) => (isTip(s) ? null : crossing(way, sides, i)))
     return row.map((s, i): Crossing => real[i] ?? tipCrossing(way, s, real[i === 0 ? 1 : i - 1]!)!)
   }
   let list = cross()
   if (list[0]!.s > list[list.length - 1]!.s) {
-    way = new Way([...given].reverse().map(reversed3))
+    pieces = pieces.reverse().map(reversed3)
+    way = new Way(pieces)
     list = cross()
   }
   const give = ctx.read(input.give, 'length')
@@ -200,7 +214,16 @@ function guide(
             fixes: [],
           },
         ]
-  return good({ guide: guideOf(way, list, params, sides.length, closed), warnings })
+  const kinks = chainFindings(pieces, false).filter((f) => f.code === 'kink')
+  if (kinks.length > 0)
+    warnings.push({
+      code: 'kinked-rail',
+      message: `Rail ${number} has ${kinks.length === 1 ? 'a kink' : `${kinks.length} kinks`} of ${kinks.map((f) => `${rounded((f.size * 180) / Math.PI, 1)}°`).join(', ')}: the skin creases there, and its faces end in it. Round the corner where that is not meant.`,
+      places: kinks.map((f) => ({ at: f.at })),
+      fixes: [],
+    })
+  const shares = kinks.map((f) => way.starts[f.piece + 1]!)
+  return good({ guide: guideOf(way, list, params, sides.length, closed, shares), warnings })
 }
 
 /** Two rails that meet the skin at one place. */
@@ -228,7 +251,7 @@ function drawnIn(patches: readonly Patch[]): Guide[] {
     const p = at === 0 ? patches[0]! : patches[patches.length - 1]!
     const spots = columnAt(p, at > 0)
     const shared = spots.every((q) => norm3(sub3(q, spots[0]!)) < TOUCHES)
-    return shared ? [{ at: () => at, place: () => spots[0]! }] : []
+    return shared ? [{ at: () => at, place: () => spots[0]!, kinks: [] }] : []
   })
 }
 
