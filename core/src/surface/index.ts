@@ -49,4 +49,4 @@ export {
   rowAt,
   within,
 } from './patch'
-export { turnedBasis, turnedU, unitary } from './turned'
+export { swapped, turnedBasis, turnedU, unitary } from './turned'

@@ -7,6 +7,7 @@ import {
   type Skin,
   setOff,
   skinOfParts,
+  swapped,
   turnedU,
 } from '../../../surface'
 import type { OpContext } from '../../state'
@@ -19,6 +20,7 @@ import {
   rimU,
   rimV,
   turnedRim,
+  type Wall,
 } from '../quilted'
 import type { LoftInputs } from './inputs'
 
@@ -27,6 +29,8 @@ export interface Closed {
   patches: NamedPatch[]
   flats: FlatEnd[]
   words: string
+  /** A wall that has to be measured on what is made. */
+  wall?: Wall
 }
 
 /** How far what bounds a flat face may lie off its plane, mm. */
@@ -105,17 +109,8 @@ function closedFlat(
   const floor =
     isPoint(left) && isPoint(right)
       ? []
-      : [{ patch: floorBetween(right, left), names: [`${ctx.op}:flat`] }]
+      : [{ patch: swapped(ruledPatch(right, left)), names: [`${ctx.op}:flat`] }]
   return good({ patches: [...parts, ...floor], flats, words: '' })
-}
-
-/** The straight skin from the right side to the left, its v along both. */
-function floorBetween(right: Rim, left: Rim): Patch {
-  return {
-    u: LINE,
-    v: right.basis,
-    poles: Float64Array.from([...right.poles, ...left.poles].flat()),
-  }
 }
 
 /** A wall along the skin: to one side of it or about it, square to it or along a direction. */
@@ -148,11 +143,13 @@ function walled(
   const set = names.map(over)
   const [inner, outer] = side === 'other' ? [set, names] : [names, set]
   const faces: NamedPatch[] = []
+  const sides: [NamedPatch[], NamedPatch[]] = [[], []]
   for (const [j, row] of from.entries())
     for (const [i, p] of row.entries()) {
-      faces.push({ patch: turnedU(p), names: inner[i]! })
-      faces.push({ patch: to[j]![i]!, names: outer[i]! })
+      sides[0].push({ patch: turnedU(p), names: inner[i]! })
+      sides[1].push({ patch: to[j]![i]!, names: outer[i]! })
     }
+  faces.push(...sides[0], ...sides[1])
   const strip = (a: Rim, b: Rim, name: string) => {
     if (isPoint(a) && isPoint(b)) return
     faces.push({ patch: ruledPatch(a, b), names: [`${ctx.op}:${name}`] })
@@ -167,11 +164,12 @@ function walled(
     strip(rimU(other[0]!, false), rimU(row[0]!, false), 'left')
     strip(rimU(row.at(-1)!, true), rimU(other.at(-1)!, true), 'right')
   }
-  const even = most - least < 5e-4
-  const words = even
-    ? `wall ${rounded(most, 3)} mm, `
-    : `wall ${rounded(least, 2)}–${rounded(most, 2)} mm square to the skin, `
-  return good({ patches: faces, flats: [], words })
+  if (!along) {
+    const wall = { from: sides[1], to: sides[0], mm: t }
+    return good({ patches: faces, flats: [], words: `wall ${rounded(t, 3)} mm, `, wall })
+  }
+  const lean = `${rounded(least, 2)}–${rounded(most, 2)} mm square to the skin by its lean`
+  return good({ patches: faces, flats: [], words: `wall ${rounded(t, 3)} mm along it, ${lean}, ` })
 }
 
 /** The names of a row's parts: each patch was parted on its own. */

@@ -28,7 +28,7 @@ import { defineOp } from '../../spec'
 import { type OpContext, type OpResult, volumeWords } from '../../state'
 import { onto } from '../onto'
 import { endOf, type FlatEnd, type NamedPatch, offPlane, quilted } from '../quilted'
-import { closedSkin } from './closing'
+import { type Closed, closedSkin } from './closing'
 import { endHolds, meetings, middleOf } from './ends'
 import { type LoftInputs, loftFields, loftInputs, railed } from './inputs'
 import { alongRails } from './rails'
@@ -97,8 +97,8 @@ function loftedPart(
   if (wrong) return wrong
   const shaped = ctx.once('skin', () => shapedSkin(sections, input, ctx))
   if (!shaped.ok) return shaped
-  const { patches, flats, words } = shaped.value
-  const made = quilted(patches, flats, ctx)
+  const { patches, flats, words, wall } = shaped.value
+  const made = quilted(patches, flats, ctx, wall)
   return made.ok
     ? good({ part: made.value, warnings: [...warnings, ...shaped.value.warnings], words })
     : made
@@ -109,7 +109,7 @@ function shapedSkin(
   sections: readonly LoftSection[],
   input: LoftInputs,
   ctx: OpContext,
-): Outcome<{ patches: NamedPatch[]; flats: FlatEnd[]; warnings: Diagnosis[]; words: string }> {
+): Outcome<Closed & { warnings: Diagnosis[] }> {
   const warnings: Diagnosis[] = []
   const ring = input.ring === 'yes'
   const loops = loopsMatched(sections)
