@@ -133,8 +133,9 @@ async function exactShot(name: string, op: string, picture: string, look = async
 }
 const stageOf = (name: string) =>
   page.getByRole('navigation', { name: 'Stages of the job' }).getByRole('link', { name }).click()
-await exactShot('Probe plug and lead', 'Taper to the neck', 'loft-rails', async () => {
+await exactShot('Serving board', 'Board', 'loft-rails', async () => {
   await stageOf('Form')
+  await page.keyboard.press('h')
   await page.getByTestId('section-of-loft').first().waitFor()
 })
 await exactShot('Probe plug and lead', 'Lead', 'stripes', async () => {

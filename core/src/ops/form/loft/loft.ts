@@ -1,38 +1,16 @@
+import { lengthOf } from '../../../curve'
 import type { ExactPart } from '../../../exact'
 import type { How } from '../../../kernel'
-import {
-  bad,
-  type Diagnosis,
-  good,
-  mm,
-  norm3,
-  type Outcome,
-  type P3,
-  rounded,
-  sub3,
-} from '../../../math'
-import {
-  breaksOf,
-  foldIn,
-  matched,
-  ringOf,
-  type Section,
-  sectionSteps,
-  sidesOf,
-  skinned,
-  twistIn,
-  within,
-} from '../../../surface'
+import { type Diagnosis, good, type Outcome } from '../../../math'
+import { length3 } from '../../../surface'
 import { exactBody } from '../../exact'
 import { defineOp } from '../../spec'
 import { type OpContext, type OpResult, volumeWords } from '../../state'
 import { onto } from '../onto'
-import { endOf, type FlatEnd, type NamedPatch, offPlane, quilted } from '../quilted'
-import { type Closed, closedSkin } from './closing'
-import { endHolds, meetings, middleOf } from './ends'
-import { type LoftInputs, loftFields, loftInputs, railed } from './inputs'
-import { alongRails } from './rails'
-import { type LoftSection, loftSection } from './section'
+import { quilted } from '../quilted'
+import { type LoftInputs, loftFields, loftInputs } from './inputs'
+import { type LoftSection, type LoftSectionInput, loftSection } from './section'
+import { shapedSkin, unfit } from './skin'
 
 export const loftOp = defineOp<LoftInputs>({
   kind: 'loft',
@@ -76,8 +54,23 @@ export const loftOp = defineOp<LoftInputs>({
     return made
   },
   slow: () => true,
-  cap: () => 10,
+  // Pulls are factors; a wall is no thicker than half of what its sections span.
+  cap: (input, { sections }, ctx) => (input === 'wall' ? spanOf(sections, ctx) / 2 || null : 10),
 })
+
+/** How far the widest open section reaches, mm; 0 while there is none. */
+function spanOf(sections: readonly LoftSectionInput[], ctx: OpContext): number {
+  const lengths = sections.map((s) => {
+    const curves =
+      'profile' in s
+        ? (ctx.profile(s.profile)?.shape.drawn ?? []).map((d) => lengthOf(d.curve))
+        : 'path' in s
+          ? (ctx.path(s.path)?.pieces ?? []).map((c) => length3(c))
+          : []
+    return curves.reduce((a, b) => a + b, 0)
+  })
+  return Math.max(0, ...lengths)
+}
 
 function loftedPart(
   input: LoftInputs,
@@ -102,191 +95,4 @@ function loftedPart(
   return made.ok
     ? good({ part: made.value, warnings: [...warnings, ...shaped.value.warnings], words })
     : made
-}
-
-/** All that bounds the body, worked out before the kernel is asked. */
-function shapedSkin(
-  sections: readonly LoftSection[],
-  input: LoftInputs,
-  ctx: OpContext,
-): Outcome<Closed & { warnings: Diagnosis[] }> {
-  const warnings: Diagnosis[] = []
-  const ring = input.ring === 'yes'
-  const loops = loopsMatched(sections)
-  if (!loops.ok) return loops
-  const patches: NamedPatch[][] = []
-  let words = ''
-  for (const row of loops.value) {
-    const made = skinOf(row, patches.length === 0, sections, input, ctx)
-    if (!made.ok) return made
-    patches.push(made.value.patches)
-    warnings.push(...made.value.warnings)
-    words += made.value.words
-  }
-  const all = patches.flat().flatMap(parted)
-  if (!isClosed(sections)) {
-    const made = closedSkin(patches.flat(), all, input, ctx)
-    return made.ok ? good({ ...made.value, warnings, words: words + made.value.words }) : made
-  }
-  const ends: FlatEnd[] = []
-  for (const last of ring ? [] : [false, true]) {
-    if (sections.at(last ? -1 : 0)!.kind === 'tip') continue
-    const loops = patches.map((l) => l.map((p) => p.patch))
-    const end = endOf(loops, last, [`${ctx.op}:${last ? 'end' : 'start'}`])
-    const off = offPlane(
-      end.loops[0]!,
-      end.loops.flat(2).flatMap((r) => r.poles),
-    )
-    if (off > FLAT_END)
-      return bad(
-        'not-flat',
-        `Section ${last ? sections.length : 1} is off a plane by ${mm(off, 3)}: no flat face closes the body there.`,
-        [{ at: end.loops[0]![0]!.poles[0]! }],
-      )
-    ends.push(end)
-  }
-  const halves = ring && input.run !== 'ruled' ? halvedRing(all) : all
-  return good({ patches: halves, flats: ends, warnings, words })
-}
-
-/** How far what bounds a flat end may lie off its plane, mm. */
-const FLAT_END = 1e-5
-
-/** Whether sections close round; all do, or none (matching refuses others). */
-const isClosed = (sections: readonly LoftSection[]): boolean =>
-  sections.some((s) => s.kind === 'loops' && s.loops[0]!.closed)
-
-/**
- * A face of its own between each two creases: what runs straight from section to section has one at each, what follows a kinked
- * rail at the kink.
- */
-const parted = (p: NamedPatch): NamedPatch[] => {
-  const { degree, knots } = p.patch.v
-  const creases = breaksOf(p.patch.v).filter((at) => knots.filter((k) => k === at).length >= degree)
-  if (creases.length === 2) return [p]
-  return creases.slice(1).map((to, i) => ({
-    patch: within(p.patch, 0, 1, creases[i]!, to),
-    names: p.names,
-  }))
-}
-
-/** A ring comes in two halves: a face that closes on itself both ways bounds nothing for the kernel. */
-const halvedRing = (patches: readonly NamedPatch[]): NamedPatch[] =>
-  patches.flatMap(({ patch, names }) => [
-    { patch: within(patch, 0, 1, 0, 0.5), names },
-    { patch: within(patch, 0, 1, 0.5, 1), names },
-  ])
-
-function unfit(sections: readonly LoftSection[], ring: boolean): Outcome<never> | null {
-  if (sections.length < 2) return bad('too-few', 'A loft runs through two sections at least.')
-  const tips = sections.flatMap((s, i) => (s.kind === 'tip' ? [i] : []))
-  if (tips.length === sections.length)
-    return bad('too-few', 'A loft needs a section that is more than a place.')
-  const inside = tips.find((i) => i > 0 && i < sections.length - 1)
-  if (inside !== undefined)
-    return bad(
-      'tip-inside',
-      `Section ${inside + 1} is a place; only the first and the last can be one.`,
-    )
-  if (ring && tips.length > 0)
-    return bad('tip-inside', 'A ring has no ends, so none of its sections can be a place.')
-  if (ring && !isClosed(sections))
-    return bad('open-ring', 'A ring runs through closed sections; these are open.')
-  if (ring && sections.length < 3)
-    return bad('too-few', 'A ring runs through three sections at least.')
-  return null
-}
-
-/** The loops of all sections that belong together: outer to outer, holes by which are nearest to each other. */
-function loopsMatched(sections: readonly LoftSection[]): Outcome<Section[][]> {
-  const counts = sections.flatMap((s) => (s.kind === 'loops' ? [s.loops.length] : []))
-  const other = counts.findIndex((c) => c !== counts[0])
-  if (other > 0)
-    return bad(
-      'loops-differ',
-      `The sections do not have as many outlines: the first has ${counts[0]}, another ${counts[other]}. Give each the same number of holes.`,
-    )
-  const rings = sections.map((s) => (s.kind === 'loops' ? s.loops.map(ringOf) : null))
-  const rows: Section[][] = []
-  for (let k = 0; k < counts[0]!; k++) {
-    let near: P3 | null = null
-    const row = rings.map((list) => {
-      if (!list) return null
-      if (k === 0) return list[0]!
-      const holes = list.slice(1)
-      const from: P3 = near ?? holes[k - 1]!.centre
-      const best = holes.reduce((a, b) =>
-        norm3(sub3(b.centre, from)) < norm3(sub3(a.centre, from)) ? b : a,
-      )
-      near = best.centre
-      return best
-    })
-    const real = row.filter((r) => r !== null)
-    const shifts = sections.flatMap((s) => (s.kind === 'loops' ? [k === 0 ? s.shift : 0] : []))
-    const made = matched(real, shifts)
-    if (!made.ok) return made
-    let next = 0
-    rows.push(
-      sections.map((s, i): Section => {
-        if (row[i]) return made.value[next++]!
-        return { tip: s.kind === 'tip' ? s.at : [0, 0, 0] }
-      }),
-    )
-  }
-  return good(rows)
-}
-
-/** The skin through one row of loops, looked over before the kernel is asked. */
-function skinOf(
-  row: readonly Section[],
-  outer: boolean,
-  sections: readonly LoftSection[],
-  input: LoftInputs,
-  ctx: OpContext,
-): Outcome<{ patches: NamedPatch[]; warnings: Diagnosis[]; words: string }> {
-  const sides = sidesOf(row)
-  const ring = input.ring === 'yes'
-  const steps = sectionSteps(sides, ring)
-  const twice = 1 + steps.findIndex((s) => s < 1e-4)
-  if (twice > 0)
-    return bad(
-      'same-place',
-      `Sections ${twice} and ${(twice % row.length) + 1} lie on each other.`,
-      [{ at: middleOf(row[twice % row.length]!) }],
-    )
-  const holds = endHolds(row, sides, steps, sections, input, ctx)
-  if (!holds.ok) return holds
-  const base = skinned(sides, { ruled: input.run === 'ruled', ring, ...holds.value })
-  // Holes keep to the sections; rails lead what is outside.
-  const led =
-    outer && railed(input) && !ring
-      ? alongRails(base, row, sides, input, ctx)
-      : good({ patches: base.patches, warnings: [], words: '' })
-  if (!led.ok) return led
-  const { patches, warnings, words } = led.value
-  for (const p of patches) {
-    const fold = foldIn(p)
-    if (fold)
-      return bad(
-        'folds',
-        'The skin folds over here: sections that follow each other cross, or are matched the wrong way round.',
-        [{ at: fold.at }],
-      )
-  }
-  const twist = isClosed(sections) ? twistIn(patches, base.params) : null
-  if (twist)
-    return bad(
-      'twisted',
-      `Between two sections the skin is drawn in to ${rounded(100 * twist.left!, 0)} % of their area: they are turned against each other. Shift the matching of one of them.`,
-      [{ at: twist.at }],
-    )
-  const met = meetings(patches, row, input)
-  return good({
-    patches: patches.map((patch, i) => ({ patch, names: sides[i]!.names })),
-    warnings: [...warnings, ...met.warnings],
-    words: [words, ...met.words]
-      .filter(Boolean)
-      .map((x) => `${x}, `)
-      .join(''),
-  })
 }
