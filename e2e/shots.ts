@@ -111,7 +111,7 @@ await page.waitForTimeout(2500)
 await page.goto(address)
 await page.getByText('Egg cup').waitFor()
 // Pictures of pieces that were never opened are made in the background.
-await page.locator('main ul > li img').nth(15).waitFor({ timeout: 180_000 })
+await page.locator('main ul > li img').nth(15).waitFor({ timeout: 400_000 })
 await shot('shelf')
 
 /** A piece of the demo set once the exact kernel has made it, at one of its ops. */
