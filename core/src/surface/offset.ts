@@ -13,7 +13,7 @@ import {
   scale3,
   unit3,
 } from '../math'
-import type { Basis } from './basis'
+import { type Basis, breaksOf } from './basis'
 import {
   evaluate,
   type Field,
@@ -101,13 +101,27 @@ function creaseIn(skin: Skin): { at: P3; angle: number } | null {
   return worst
 }
 
+/** Places along a basis, some in each span: a tight bend may take one of many. */
+function looksOf(b: Basis): number[] {
+  const breaks = breaksOf(b)
+  const per = Math.max(5, Math.ceil(LOOKS / (breaks.length - 1)))
+  return [
+    breaks[0]!,
+    ...breaks.slice(1).flatMap((to, i) => {
+      const from = breaks[i]!
+      return Array.from({ length: per }, (_, k) => from + ((k + 1) / per) * (to - from))
+    }),
+  ]
+}
+
 /** The place that is least kept where a skin is set off by `d` mm along its normals, with the radius it bends to there. */
 export function tightestFor(s: Patch, d: number): { left: number; radius: number; at: P3 } {
   let worst = { left: 1, radius: Number.POSITIVE_INFINITY, at: pointOn(s, 0.5, 0.5) }
   const j = jet()
-  for (let a = 0; a <= LOOKS; a++)
-    for (let b = 0; b <= LOOKS; b++) {
-      evaluate(s, a / LOOKS, b / LOOKS, 2, j)
+  const [us, vs] = [looksOf(s.u), looksOf(s.v)]
+  for (const a of us)
+    for (const b of vs) {
+      evaluate(s, a, b, 2, j)
       const [u, v] = [p3(j.u), p3(j.v)]
       const n = cross3(u, v)
       const size = norm3(n)
