@@ -50,7 +50,7 @@ export function tubeOf(faces: readonly TubeFace[], ends: readonly [TubeEnd, Tube
       for (let side = 0; side < 4; side++)
         if (test(f.patch, side)) {
           taken.add(f.id)
-          return { id: f.id, patch: quartered(f.patch, (side - as + 4) % 4) }
+          return { id: f.id, patch: quartered(f.patch, (as - side + 4) % 4) }
         }
     }
     return null
@@ -90,7 +90,7 @@ export function tubeOf(faces: readonly TubeFace[], ends: readonly [TubeEnd, Tube
   return taken.size === faces.length ? { rows } : null
 }
 
-/** The patch with its parameters turned on by quarters, so that side k becomes side 0; u x v stays. */
+/** The patch with its parameters turned on by quarters: side k becomes side k + 1 with each; u x v stays. */
 function quartered(p: Patch, quarters: number): Patch {
   let now = p
   // Exchanged and turned over once each: the normal stays.
