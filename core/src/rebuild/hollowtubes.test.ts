@@ -178,6 +178,25 @@ describe('walls behind lofts', () => {
       { numRuns: Number(process.env.RUNS ?? 5), endOnFailure: true },
     )
   }, 240_000)
+  it('turned and seen in a mirror, the wall is the same', async () => {
+    const first = rectangle(10, 'a', 'top', [-32, -1.5], [64, 3])
+    const route = tube(first, { run: 'ruled' })
+    const plain = await exact(await shell(route, 0.6, ['skin:start', 'skin:end']), 'skin')
+    const ends = ['over:mirror(skin:start)', 'over:mirror(skin:end)']
+    const by = async (...ops: Op[]) => exact(await shell([...route, ...ops], 0.6, ends), 'skin')
+    const lean = op(91, 'axis', 'lean', {
+      how: 'points',
+      p1: { x: 3, y: 0, z: 0 },
+      p2: { x: 1, y: 4, z: 2 },
+    })
+    const turned = await by(
+      lean,
+      op(92, 'move', 'tilt', { body: 'skin', how: 'turn', axis: 'lean', turn: '37 deg' }),
+      op(93, 'mirror', 'over', { body: 'skin', plane: 'side', keep: 'only' }),
+    )
+    expect(turned.measure.volume / plain.measure.volume).toBeCloseTo(1, 6)
+    expect(turned.faces.length).toBe(plain.faces.length)
+  })
   it('refuses by curvature, with the place, before anything is tried', async () => {
     const route = await shell(tube(slit(10, 'a', 'top', 61, 1.5)), 1.6, ['skin:start', 'skin:end'])
     const d = await diagnosis(route)
