@@ -222,7 +222,7 @@ describe('lofts that run on from what lies beside their ends', () => {
           expect(report.consequence).toMatch(/beginning runs on within 0\.0\d*°|within 0°/)
         },
       ),
-      { numRuns: 12 },
+      { numRuns: 6 },
     )
     expect(held).toBeGreaterThan(3)
   }, 120_000)
