@@ -1,5 +1,5 @@
 import type { Kernel, SolidHandle } from '../kernel'
-import { bad, good, type Outcome, rounded } from '../math'
+import { bad, good, mm, type Outcome, rounded } from '../math'
 import { closedBy, countEdges, weldIndexed } from '../mesh'
 import { SHOWN } from './part'
 
@@ -44,4 +44,25 @@ export function rightVolume(
     'not-right',
     `${what} measures ${rounded(sound.value, 2)} mm³ in the kernel, not ${rounded(volume, 2)} mm³, so it is not used.`,
   )
+}
+
+/** How far a sampled wall may be off, mm. */
+const WALL_OFF = 2e-3
+
+/**
+ * What is wrong with a wall (mm) between faces of a shape and others, by `per` places on each; null where nothing is. Nowhere nearer
+ * than the wall; beside an opening a face reaches past the one before it, so that only its nearest place is exactly a wall away.
+ */
+export function wrongWall(
+  kernel: Kernel,
+  behind: { shape: SolidHandle; faces: number[] },
+  before: { shape: SolidHandle; faces: number[] },
+  wall: number,
+  per: number,
+): Outcome<never> | null {
+  const read = kernel.distances(behind.shape, behind.faces, before.shape, before.faces, per)
+  const nearest = read.filter((d) => d.length > 0).map((d) => Math.min(...d))
+  if (nearest.length === 0) return bad('not-right', 'Its wall cannot be measured.')
+  const off = Math.max(...nearest.map((d) => Math.abs(d - wall)))
+  return off > WALL_OFF ? bad('not-right', `Its wall is off by ${mm(off)}.`) : null
 }

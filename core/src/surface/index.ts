@@ -32,7 +32,7 @@ export {
 } from './curve3'
 export * from './hollow'
 export * from './loft'
-export { movedOff, normalOn, type Skin, setOff, skinOfParts, type Wall } from './offset'
+export { movedOff, normalOn, ownersOf, type Skin, setOff, skinOfParts, type Wall } from './offset'
 export {
   areaVector,
   columnAt,

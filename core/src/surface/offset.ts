@@ -48,6 +48,10 @@ export function skinOfParts(patches: readonly Patch[]): Skin {
   )
 }
 
+/** The number of the patch each part of a row belongs to. */
+export const ownersOf = (patches: readonly Patch[]): number[] =>
+  patches.flatMap((p, i) => Array<number>(steps(p.u).length - 1).fill(i))
+
 /** The ends of a basis, and knots between at which less than its second derivative runs on. */
 function steps({ degree, knots }: Basis): number[] {
   const out = [knots[0]!]

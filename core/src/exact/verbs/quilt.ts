@@ -1,6 +1,6 @@
 import type { Made, PlanarFace, SplineFace } from '../../kernel'
-import { bad, good, mm, type Outcome } from '../../math'
-import { rightVolume } from '../accept'
+import { good, type Outcome } from '../../math'
+import { rightVolume, wrongWall } from '../accept'
 import { type Bench, keepMade, type Verb } from './verb'
 
 export interface QuiltArgs {
@@ -33,8 +33,8 @@ export const quiltVerb: Verb<QuiltArgs> = {
   },
 }
 
-/** Places sampled on each face for its wall, and how far that may be off, mm. */
-const [SAMPLES, WALL_OFF] = [8, 2e-3]
+/** Places sampled on each face for its wall. */
+const SAMPLES = 8
 
 function offWall(bench: Bench, made: Made, wall: QuiltArgs['wall']): Outcome<never> | null {
   if (!wall) return null
@@ -43,11 +43,6 @@ function offWall(bench: Bench, made: Made, wall: QuiltArgs['wall']): Outcome<nev
       from.some((o) => o.from === 'piece' && pieces.includes(o.piece)) ? [i] : [],
     )
   const [from, to] = [ofPieces(wall.from), ofPieces(wall.to)]
-  // Nowhere nearer than the wall; beside an opening what is opposite may lie past it, so that only the nearest place of a face is
-  // exactly a wall away.
-  const read = bench.kernel.distances(made.shape, from, made.shape, to, SAMPLES)
-  const nearest = read.filter((d) => d.length > 0).map((d) => Math.min(...d))
-  if (nearest.length === 0) return bad('not-right', 'Its wall cannot be measured.')
-  const off = Math.max(...nearest.map((d) => Math.abs(d - wall.mm)))
-  return off > WALL_OFF ? bad('not-right', `Its wall is off by ${mm(off)}.`) : null
+  const { shape } = made
+  return wrongWall(bench.kernel, { shape, faces: from }, { shape, faces: to }, wall.mm, SAMPLES)
 }

@@ -1,7 +1,7 @@
 import { KernelError, type Made } from '../../kernel'
 import { bad, good, mm, type Outcome } from '../../math'
 import { hollowed, measureMesh } from '../../mesh'
-import { soundVolume } from '../accept'
+import { soundVolume, wrongWall } from '../accept'
 import { namesFrom } from '../names'
 import { type Bench, keepMade, type Named, type NamedMesh, type Verb } from './verb'
 
@@ -60,8 +60,6 @@ function ofTriangles(
   return good([{ mesh, names }])
 }
 
-/** How far a sampled wall may be off, mm. */
-const WALL_OFF = 2e-3
 /** Places sampled on each face behind a wall. */
 const SAMPLES = 6
 
@@ -104,12 +102,12 @@ function attempt(
       `${missing} ${one ? 'face has' : 'faces have'} no wall behind ${one ? 'it' : 'them'}.`,
     )
   }
-  // Nowhere nearer than the wall; beside an opening a face reaches past the one before it, so that only
-  // its nearest place is exactly a wall away.
-  const walls = kernel.distances(made.shape, behind.flat(), given.shape, kept, SAMPLES)
-  const sampled = walls.filter((d) => d.length > 0)
-  const off = Math.max(...sampled.map((d) => Math.abs(Math.min(...d) - wall)))
-  if (sampled.length === 0) return bad('not-right', 'Its wall cannot be measured.')
-  if (off > WALL_OFF) return bad('not-right', `Its wall is off by ${mm(off)}.`)
-  return good([{ shape: made.shape, names }])
+  const wrong = wrongWall(
+    kernel,
+    { shape: made.shape, faces: behind.flat() },
+    { shape: given.shape, faces: kept },
+    wall,
+    SAMPLES,
+  )
+  return wrong ?? good([{ shape: made.shape, names }])
 }

@@ -132,10 +132,7 @@ export function quilted(
   const flat = patches.flatMap((p, i) =>
     outlines[i] ? [{ outline: [outlines[i]!], names: p.names }] : [],
   )
-  const pieces = [
-    ...patches.filter((_, i) => !outlines[i]),
-    ...patches.filter((_, i) => outlines[i]),
-  ]
+  const pieces = [...free, ...patches.filter((_, i) => outlines[i])]
   const numbers = (of: readonly NamedPatch[]) => of.map((p) => pieces.indexOf(p))
   const made = only(
     ctx.kernel({

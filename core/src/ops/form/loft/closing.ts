@@ -3,6 +3,7 @@ import {
   basisOf,
   countOf,
   movedOff,
+  ownersOf,
   type Patch,
   type Skin,
   setOff,
@@ -136,20 +137,18 @@ function walled(
       : made
   }
   const { from, to, least, most } = made.value
-  // Each patch was parted along u as often in every row.
-  const names = namesOfParts(patches, from[0]!.length)
+  const names = ownersOf(patches.map((p) => p.patch)).map((i) => patches[i]!.names)
   // The skin itself keeps its names; what is set off lies over it.
   const over = (list: readonly string[]) => list.map((n) => `${ctx.op}:over(${n})`)
   const set = names.map(over)
   const [inner, outer] = side === 'other' ? [set, names] : [names, set]
-  const faces: NamedPatch[] = []
   const sides: [NamedPatch[], NamedPatch[]] = [[], []]
   for (const [j, row] of from.entries())
     for (const [i, p] of row.entries()) {
       sides[0].push({ patch: turnedU(p), names: inner[i]! })
       sides[1].push({ patch: to[j]![i]!, names: outer[i]! })
     }
-  faces.push(...sides[0], ...sides[1])
+  const faces = sides.flat()
   const strip = (a: Rim, b: Rim, name: string) => {
     if (isPoint(a) && isPoint(b)) return
     faces.push({ patch: ruledPatch(a, b), names: [`${ctx.op}:${name}`] })
@@ -170,11 +169,4 @@ function walled(
   }
   const lean = `${rounded(least, 2)}–${rounded(most, 2)} mm square to the skin by its lean`
   return good({ patches: faces, flats: [], words: `wall ${rounded(t, 3)} mm along it, ${lean}, ` })
-}
-
-/** The names of a row's parts: each patch was parted on its own. */
-function namesOfParts(patches: readonly NamedPatch[], parts: number): string[][] {
-  const each = patches.map((p) => skinOfParts([p.patch])[0]!.length)
-  const names = patches.flatMap((p, i) => Array<string[]>(each[i]!).fill(p.names))
-  return names.slice(0, parts)
 }

@@ -203,7 +203,7 @@ function sweptPart(input: SweepInputs, ctx: OpContext): Outcome<Swept> {
       ? piped(input, path, region, start, ways.value, kinks, reach, ctx)
       : kinked
         ? kinkRefused(kinks, input)
-        : input.stations.some((s) => s.profile)
+        : other.value.length > 0
           ? changing(path, other.value, stations.value, ways.value, ctx)
           : ourOwn(path, region, ways.value, reach, ctx)
   return made.ok ? good({ part: made.value, warnings: section.value.warnings }) : made

@@ -2,6 +2,7 @@ import { type ExactPart, formJob, patchOf } from '../../../exact'
 import { good, type Outcome, unit3 } from '../../../math'
 import {
   innerSkin,
+  ownersOf,
   type Patch,
   skinOfParts,
   type TubeEnd,
@@ -27,27 +28,26 @@ export function hollowTube(
   if (!tube) return null
   if (!tube.ok) return tube
   const { rows, ends } = tube.value
-  const grid = rows.flatMap((row) => skinOfParts(row.map((f) => f.patch)))
+  const skins = rows.map((row) => skinOfParts(row.map((f) => f.patch)))
+  const grid = skins.flat()
   if (grid.some((row) => row.length !== grid[0]!.length)) return null
   const inner = ctx.once('inner', () => innerSkin(grid, wall, ends))
   if (!inner.ok) return inner
   const named = (f: TubeFace): NamedPatch => ({ patch: f.patch, names: part.faces[f.id]!.names })
   const outer = rows.map((row) => row.map(named))
   // Each row of faces was parted in so many rows, and each face in so many parts.
-  const behind: NamedPatch[][] = []
-  for (const row of rows) {
-    const parts = skinOfParts(row.map((f) => f.patch)).length
-    const owners = row.flatMap((f) => skinOfParts([f.patch])[0]!.map(() => f))
-    for (let k = 0; k < parts; k++) {
-      const skin = inner.value[behind.length]!
-      behind.push(
-        skin.map((patch, i) => ({
-          patch: turnedU(patch),
-          names: [`${ctx.op}:wall(${part.faces[owners[i]!.id]!.names[0] ?? '?'})`],
-        })),
-      )
-    }
-  }
+  const behind = skins.flatMap((skin, k) => {
+    const row = rows[k]!
+    const before = skins.slice(0, k).reduce((sum, x) => sum + x.length, 0)
+    const names = ownersOf(row.map((f) => f.patch)).map((i) => [
+      `${ctx.op}:wall(${part.faces[row[i]!.id]!.names[0] ?? '?'})`,
+    ])
+    return skin.map((_, j) =>
+      inner.value[before + j]!.map(
+        (patch, i): NamedPatch => ({ patch: turnedU(patch), names: names[i]! }),
+      ),
+    )
+  })
   const flats: FlatEnd[] = []
   for (const [k, end] of ends.entries()) {
     const last = k === 1
