@@ -46,38 +46,59 @@ export interface SectionCurve {
 /** How near the carried frames are met, mm, at the reach of the section. */
 const NEAR = 1e-5
 
-/** Placings along a piece as curves over one basis: of the origin, of x and of y. */
-type Track = Record<'at' | 'x' | 'y', Curve3 & { kind: 'spline' }> & { basis: Basis }
+/** Places that move with t as curves over one basis. */
+export interface Tracks {
+  basis: Basis
+  curves: (Curve3 & { kind: 'spline' })[]
+}
 
-function track({ curve, place, still }: Carrying, reach: number): Track {
-  const straight = curve.kind === 'line' && still
-  let basis = straight ? basisOf(1) : evenBasis(5, 8)
+/**
+ * Places that move with t as curves over one basis, from `basis` on with spans halved until nowhere `off` (of the distances of all
+ * curves from their places, mm) is more than 1e-5 mm.
+ */
+export function tracked(
+  start: Basis,
+  places: (t: number) => readonly P3[],
+  off: (distances: readonly number[]) => number,
+): Tracks {
+  let basis = start
   for (let round = 0; ; round++) {
-    const made = interpolatedTrack(basis, place)
-    if (straight) return made
+    const made = interpolatedTracks(basis, places)
     const breaks = breaksOf(basis)
     const worse = new Set<number>()
     for (let i = 1; i < breaks.length; i++)
       for (const f of PROBES) {
         const t = breaks[i - 1]! + f * (breaks[i]! - breaks[i - 1]!)
-        const want = place(t)
-        const off = (key: 'at' | 'x' | 'y') => norm3(sub3(place3(made[key], t), want[key]))
-        if (off('at') + reach * (off('x') + off('y')) > NEAR) worse.add(i - 1)
+        const want = places(t)
+        if (off(made.curves.map((c, k) => norm3(sub3(place3(c, t), want[k]!)))) > NEAR)
+          worse.add(i - 1)
       }
     if (worse.size === 0 || round === 7) return made
     basis = halved(basis, worse)
   }
 }
 
-function interpolatedTrack(basis: Basis, place: (t: number) => Placed): Track {
-  const places = Array.from(greville(basis), place)
-  const system = new Interpolation(basis, greville(basis))
-  const curve = (key: 'at' | 'x' | 'y') => {
-    const x = Float64Array.from(places.flatMap((p) => [...p[key]]))
+function interpolatedTracks(basis: Basis, places: (t: number) => readonly P3[]): Tracks {
+  const at = greville(basis)
+  const rows = Array.from(at, places)
+  const system = new Interpolation(basis, at)
+  const curves = rows[0]!.map((_, i) => {
+    const x = Float64Array.from(rows.flatMap((r) => [...r[i]!]))
     system.solve(x)
-    return { kind: 'spline' as const, basis, poles: places.map((_, i) => placeAt(x, i)) }
+    return { kind: 'spline' as const, basis, poles: rows.map((_, j) => placeAt(x, j)) }
+  })
+  return { basis, curves }
+}
+
+/** Placings along a piece: of the origin, of x and of y. */
+function track({ curve, place, still }: Carrying, reach: number): Tracks {
+  const placing = (t: number) => {
+    const { at, x, y } = place(t)
+    return [at, x, y]
   }
-  return { basis, at: curve('at'), x: curve('x'), y: curve('y') }
+  return curve.kind === 'line' && still
+    ? interpolatedTracks(basisOf(1), placing)
+    : tracked(evenBasis(5, 8), placing, ([at, x, y]) => at! + reach * (x! + y!))
 }
 
 /** A face swept by one curve of a section along one piece of a path. */
@@ -96,14 +117,12 @@ export function sweptFaces(
   return pieces.flatMap((piece) => {
     const t = track(piece, reach)
     const nv = countOf(t.basis)
+    const [at, x, y] = t.curves.map((c) => c.poles) as [P3[], P3[], P3[]]
     return section.map((c): SweptFace => {
       const poles = new Float64Array(3 * c.poles.length * nv)
       for (const [i, [px, py]] of c.poles.entries())
         for (let j = 0; j < nv; j++)
-          poles.set(
-            add3(t.at.poles[j]!, add3(scale3(t.x.poles[j]!, px), scale3(t.y.poles[j]!, py))),
-            3 * (i * nv + j),
-          )
+          poles.set(add3(at[j]!, add3(scale3(x[j]!, px), scale3(y[j]!, py))), 3 * (i * nv + j))
       return { patch: { u: c.basis, v: t.basis, poles }, section: c.name, along: piece.name }
     })
   })

@@ -1,17 +1,6 @@
-import { add3, monotone, norm3, type P3, placeAt, scale3, sub3 } from '../math'
-import {
-  type Basis,
-  breaksOf,
-  type Curve3,
-  countOf,
-  evenBasis,
-  greville,
-  halved,
-  Interpolation,
-  PROBES,
-  place3,
-} from '../surface'
-import type { Carrying, SweptFace } from './carried'
+import { add3, monotone, type P3, scale3 } from '../math'
+import { type Basis, countOf, evenBasis } from '../surface'
+import { type Carrying, type SweptFace, tracked } from './carried'
 
 /** One side of a section that changes on the way: its poles over one basis where it is told, x and y in the section's plane. */
 export interface ChangingSide {
@@ -20,9 +9,6 @@ export interface ChangingSide {
   rows: readonly (readonly P3[])[]
   name: string
 }
-
-/** How near what is carried is met, mm. */
-const NEAR = 1e-5
 
 /**
  * The faces that sides of a section sweep which is another at each of some shares of the way (`shares`, rising from 0 to 1): between
@@ -54,7 +40,7 @@ export function changingFaces(
         side.map(([px, py]) => add3(at, add3(scale3(x, px!(share)), scale3(y, py!(share))))),
       )
     }
-    const { basis, curves } = tracked(poles)
+    const { basis, curves } = tracked(evenBasis(5, 12), poles, (d) => Math.max(...d))
     let from = 0
     return sides.map((side): SweptFace => {
       const own = curves.slice(from, from + side.rows[0]!.length)
@@ -70,32 +56,4 @@ export function changingFaces(
       }
     })
   })
-}
-
-/** Places that move with t as curves over one basis. */
-function tracked(places: (t: number) => P3[]): {
-  basis: Basis
-  curves: (Curve3 & { kind: 'spline' })[]
-} {
-  let basis = evenBasis(5, 12)
-  for (let round = 0; ; round++) {
-    const at = greville(basis)
-    const rows = Array.from(at, places)
-    const system = new Interpolation(basis, at)
-    const curves = rows[0]!.map((_, i) => {
-      const x = Float64Array.from(rows.flatMap((r) => [...r[i]!]))
-      system.solve(x)
-      return { kind: 'spline' as const, basis, poles: rows.map((_, j) => placeAt(x, j)) }
-    })
-    const breaks = breaksOf(basis)
-    const worse = new Set<number>()
-    for (let i = 1; i < breaks.length; i++)
-      for (const f of PROBES) {
-        const t = breaks[i - 1]! + f * (breaks[i]! - breaks[i - 1]!)
-        const want = places(t)
-        if (curves.some((c, k) => norm3(sub3(place3(c, t), want[k]!)) > NEAR)) worse.add(i - 1)
-      }
-    if (worse.size === 0 || round === 7) return { basis, curves }
-    basis = halved(basis, worse)
-  }
 }
