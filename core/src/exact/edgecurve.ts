@@ -1,3 +1,4 @@
+import type { WireCurve } from '../kernel'
 import { add3, cross3, dot3, norm3, type P3, scale3, sub3, unit3 } from '../math'
 import { arcThrough3, type Curve3, polynomial3 } from '../surface'
 import { type ExactPart, edgeLine } from './part'
@@ -34,3 +35,11 @@ function cornerAt(p: ExactPart, edge: number, at: P3): P3 {
   }
   return best
 }
+
+/** A curve of the kernel as one of ours; null where it has no length. */
+export const curveOfWire = (w: WireCurve): Curve3 | null =>
+  w.kind === 'spline'
+    ? polynomial3(w.degree, w.knots, w.poles, w.weights)
+    : w.kind === 'line'
+      ? w
+      : arcThrough3(w.a, w.mid, w.b)

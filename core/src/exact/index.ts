@@ -1,5 +1,5 @@
 export { alongEdge, exactEnd } from './along'
-export { edgeCurve } from './edgecurve'
+export { curveOfWire, edgeCurve } from './edgecurve'
 export { formJob, jobKey, type KernelJob, type PartKey, partKey, splitKey } from './job'
 export { leanAlong } from './lean'
 export { edgesAlike, plainName } from './likewise'

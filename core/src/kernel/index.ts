@@ -5,6 +5,7 @@ export {
   type EdgeInfo,
   type EdgeWork,
   type FaceInfo,
+  type Foot,
   type How,
   type Kernel,
   KernelError,

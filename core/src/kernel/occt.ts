@@ -15,6 +15,7 @@ import { distances } from './read/distance'
 import { feetOf } from './read/feet'
 import { fromBytes, fromStep, toBytes, toStep } from './read/files'
 import { measure } from './read/measure'
+import { meetsOf } from './read/meets'
 import { ribbonsOf, seamsOf } from './read/seams'
 import { surfacesOf } from './read/surfaces'
 import { tessellate, volumeByTriangles } from './read/triangles'
@@ -195,6 +196,16 @@ class OcctKernel implements Kernel {
   feet(h: SolidHandle, faces: number[], from: P3[], along?: P3) {
     return this.#run('Pulling onto faces failed', (oc, s) =>
       feetOf(oc, s, this.#shape(h), faces, from, along),
+    )
+  }
+  meets(h: SolidHandle, faces: number[], other: SolidHandle, otherFaces: number[]) {
+    return this.#run('Finding where faces meet failed', (oc, s) =>
+      meetsOf(
+        oc,
+        s,
+        { shape: this.#shape(h), faces },
+        { shape: this.#shape(other), faces: otherFaces },
+      ),
     )
   }
   same(h: SolidHandle): SolidHandle {

@@ -96,6 +96,12 @@ export interface EdgeInfo {
   curve?: WireCurve & { kind: 'spline' }
 }
 
+/** A place on a face, and the direction out of the material there. */
+export interface Foot {
+  at: P3
+  out: P3
+}
+
 /** A face beside one of its edges, at a place of it. */
 export interface RibbonSpot {
   at: P3
@@ -220,7 +226,9 @@ export interface Kernel {
   /** The faces that are whole polynomial B-spline surfaces, by number; null for others. */
   surfaces(s: SolidHandle): (WholeFace | null)[]
   /** Of each place, the nearest on some faces; with a direction, the nearest straight before or behind it. */
-  feet(s: SolidHandle, faces: number[], from: P3[], along?: P3): (P3 | null)[]
+  feet(s: SolidHandle, faces: number[], from: P3[], along?: P3): (Foot | null)[]
+  /** The lines in which some faces of a shape and some of another (or of the same) go through each other, in no order. */
+  meets(s: SolidHandle, faces: number[], other: SolidHandle, otherFaces: number[]): WireCurve[]
   /** The same shape once more, to be freed by itself. */
   same(s: SolidHandle): SolidHandle
   /** Triangles within `chord` mm and `angle` rad of the true surface. */

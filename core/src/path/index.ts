@@ -1,3 +1,4 @@
+export { beside } from './beside'
 export { blended, type Order } from './blend'
 export { built, type Stop } from './build'
 export {
@@ -24,4 +25,5 @@ export { type Helix, helixCurve, helixSize, onHelix } from './helix'
 export { joinedEnds } from './join'
 export { refitted } from './refit'
 export { type Chain, mostRounding, rounded } from './round'
+export { squareTo } from './square'
 export { fromViews, type View } from './views'

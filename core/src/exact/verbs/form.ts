@@ -10,12 +10,14 @@ export interface FormArgs {
   surfaces?: true
   /** Places to be pulled onto faces: to the nearest, or straight along a direction. */
   feet?: { faces: number[]; from: P3[]; along?: P3 }
+  /** Faces whose meeting with some of the other body (the same where only one is given) is read. */
+  meets?: { faces: number[]; others: number[] }
 }
 
 /** The body as it is, with more read from its surfaces than is told of every part. */
 export const formVerb: Verb<FormArgs> = {
-  version: 2,
-  run({ kernel }, [x], { seams, ribbons, surfaces, feet }) {
+  version: 3,
+  run({ kernel }, [x, other = x], { seams, ribbons, surfaces, feet, meets }) {
     const { shape, names } = x!
     const read = kernel.ribbons(shape, ribbons)
     return good([
@@ -25,6 +27,7 @@ export const formVerb: Verb<FormArgs> = {
         form: {
           seams: seams ? kernel.seams(shape) : [],
           feet: feet ? kernel.feet(shape, feet.faces, feet.from, feet.along) : [],
+          meets: meets ? kernel.meets(shape, meets.faces, other!.shape, meets.others) : [],
           surfaces: surfaces ? kernel.surfaces(shape) : [],
           ribbons: Object.fromEntries(ribbons.map((edge, i) => [edge, read[i]!])),
         },

@@ -1,5 +1,14 @@
-import type { Kernel, Made, Ribbon, Seam, SolidHandle, WholeFace } from '../../kernel'
-import type { Outcome, P3 } from '../../math'
+import type {
+  Foot,
+  Kernel,
+  Made,
+  Ribbon,
+  Seam,
+  SolidHandle,
+  WholeFace,
+  WireCurve,
+} from '../../kernel'
+import type { Outcome } from '../../math'
 import type { FacedMesh, MeshSolids } from '../../mesh'
 
 /** A shape in the kernel with the names of its faces, in its order. */
@@ -14,7 +23,9 @@ export interface SurfaceForm {
   /** How the faces meet at each edge. */
   seams: (Seam | null)[]
   /** Places pulled onto faces; null where nothing is there. */
-  feet: (P3 | null)[]
+  feet: (Foot | null)[]
+  /** Where faces go through those of another body, in no order. */
+  meets: WireCurve[]
   /** Faces that are whole B-spline surfaces, by number. */
   surfaces: (WholeFace | null)[]
   /** The faces along edges, by the number of the edge. */

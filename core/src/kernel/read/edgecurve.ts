@@ -31,3 +31,23 @@ export function splineOf(
     ...(c.IsRational() ? { weights: count(c.NbPoles(), (i) => c.Weight(i)) } : {}),
   }
 }
+
+/** What an edge runs on: straight and round ones as such, more than half a circle in two parts; nothing where it has no extent. */
+export function wiresOfEdge(oc: Oc, s: KernelScope, edge: TopoDS_Edge): WireCurve[] {
+  if (oc.BRep_Tool.Degenerated(edge)) return []
+  const curve = s.keep(new oc.BRepAdaptor_Curve(edge))
+  const kind = curve.GetType()
+  const [from, to] = [curve.FirstParameter(), curve.LastParameter()]
+  const at = (share: number): P3 => {
+    const p = s.keep(curve.EvalD0(from + share * (to - from)))
+    return [p.X(), p.Y(), p.Z()]
+  }
+  if (kind === 'GeomAbs_Line') return [{ kind: 'line', a: at(0), b: at(1) }]
+  if (kind === 'GeomAbs_Circle')
+    return (to - from > Math.PI ? [0, 0.5] : [0]).map((a, _, all) => {
+      const half = 0.5 / all.length
+      return { kind: 'arc', a: at(a), mid: at(a + half), b: at(a + 2 * half) }
+    })
+  const free = splineOf(oc, s, edge)
+  return free ? [free] : []
+}

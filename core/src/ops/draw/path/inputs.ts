@@ -33,6 +33,8 @@ export const pathInputs = z.object({
       'line',
       'mirror',
       'refit',
+      'meeting',
+      'beside',
     ])
     .default('stops'),
   stops: z.array(stopSchema).max(500).default([]),
@@ -43,6 +45,11 @@ export const pathInputs = z.object({
   body: z.string().optional(),
   faces: z.array(faceRefSchema).max(100).default([]),
   pull: z.enum(['nearest', 'straight']).default('nearest'),
+  /** Where faces meet: what goes through those of `body`. */
+  with: z.string().optional(),
+  others: z.array(faceRefSchema).max(100).default([]),
+  distance: valueSchema.default(5),
+  side: z.enum(['left', 'right']).default('left'),
   lines: z.enum(['along', 'across']).default('along'),
   fraction: valueSchema.default(0.5),
   count: valueSchema.default(8),

@@ -1,6 +1,6 @@
 import { type ExactPart, formJob, patchOf } from '../../../exact'
 import { bad, good, mirrorIn, mm, norm3, type Outcome, type P3, sub3 } from '../../../math'
-import { fromViews, moved3, refitted, type View } from '../../../path'
+import { beside, fromViews, moved3, refitted, type View } from '../../../path'
 import {
   type Curve3,
   columnAt,
@@ -70,6 +70,19 @@ export function mirrored(i: PathInputs, ctx: DatumContext): Outcome<Drawn> {
   const over = mirrorIn(frame.value)
   const { pieces, names, closed } = path.value
   return good({ pieces: pieces.map((c) => moved3(c, over)), names, closed })
+}
+
+/** A path moved aside, as it is seen square to a plane. */
+export function movedBeside(i: PathInputs, ctx: DatumContext): Outcome<Drawn> {
+  const path = pathOf(i, ctx)
+  if (!path.ok) return path
+  const frame = planeFrame(i.plane, ctx)
+  if (!frame.ok) return frame
+  const distance = ctx.read(i.distance, 'length')
+  if (!(distance > 0)) return bad('not-positive', 'How far it is moved aside must be more than 0.')
+  const { pieces, names, closed } = path.value
+  const made = beside(pieces, closed, frame.value.z, i.side === 'left' ? distance : -distance)
+  return made.ok ? good({ pieces: made.value, names: [...names], closed }) : made
 }
 
 /** A line of a free face, along one of its two ways, at a share of the other. */
@@ -148,7 +161,7 @@ export function ontoFaces(i: PathInputs, ctx: DatumContext): Outcome<Drawn> {
       ? bad('beside', 'Straight before or behind this place there is none of the faces.', [
           { at: from[missing]! },
         ])
-      : good(found as P3[])
+      : good(found.map((f) => f!.at))
   }
   const { pieces, names, closed } = path.value
   const out: Curve3[] = []

@@ -8,7 +8,8 @@ import { fromPathToPath, jointOff } from './blend'
 import { pathFields } from './fields'
 import { alongEdges, alongProfile, type Drawn, roundHelix, throughStops } from './from'
 import { type PathInputs, pathInputs } from './inputs'
-import { alongFace, betweenViews, mirrored, ontoFaces, refit } from './others'
+import { meeting } from './meeting'
+import { alongFace, betweenViews, mirrored, movedBeside, ontoFaces, refit } from './others'
 
 export const pathOp = defineOp<PathInputs>({
   kind: 'path',
@@ -44,6 +45,9 @@ export const pathOp = defineOp<PathInputs>({
     keeps: 'all',
     faces: [],
     pull: 'nearest',
+    others: [],
+    distance: 5,
+    side: 'left',
     lines: 'along',
     fraction: 0.5,
     count: 8,
@@ -70,6 +74,13 @@ export const pathOp = defineOp<PathInputs>({
     })
   },
   cap(input, inputs, ctx) {
+    if (input === 'distance') {
+      const way = ctx.path(inputs.from ?? '')
+      if (inputs.how !== 'beside' || !way) return null
+      const { radius } = tightest(way.pieces)
+      const length = way.pieces.reduce((sum, c) => sum + length3(c), 0)
+      return Math.min(2 * radius, length)
+    }
     if (input !== 'round') return null
     const made = MAKERS[inputs.how]({ ...inputs, round: 0 }, { ...ctx, warnings: [] })
     return made.ok ? mostRounding(made.value.pieces, made.value.closed) : null
@@ -87,6 +98,8 @@ const MAKERS: Record<PathInputs['how'], (i: PathInputs, ctx: DatumContext) => Ou
   line: alongFace,
   mirror: mirrored,
   refit,
+  meeting,
+  beside: movedBeside,
 }
 
 /** How a blend was measured to meet what it joins: the worse of its two joints. */

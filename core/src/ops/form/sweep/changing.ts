@@ -4,7 +4,7 @@ import { type Carrying, changingFaces } from '../../../path'
 import type { Region, Seg } from '../../../profile'
 import { matched, onFrame, ringOf, sidePoles, sidesOf } from '../../../surface'
 import type { OpContext, Path } from '../../state'
-import { endOf, type NamedPatch, quilted } from '../quilted'
+import { closedOff } from './carried'
 import { drawnRegion } from './placed'
 import type { Station } from './way'
 
@@ -69,16 +69,5 @@ export function changing(
   }))
   const shares = stations.map((s) => s.at)
   const faces = ctx.once('faces', () => changingFaces(sides, shares, ways))
-  const patches = faces.map(
-    (f): NamedPatch => ({
-      patch: f.patch,
-      names: [path.pieces.length === 1 ? f.section : `${f.section}@${f.along}`],
-    }),
-  )
-  const row = (last: boolean) =>
-    (last ? patches.slice(-sides.length) : patches.slice(0, sides.length)).map((p) => p.patch)
-  const ends = path.closed
-    ? []
-    : [endOf([row(false)], false, [`${ctx.op}:start`]), endOf([row(true)], true, [`${ctx.op}:end`])]
-  return quilted(patches, ends, ctx)
+  return closedOff(path, faces, [sides.length], ctx)
 }

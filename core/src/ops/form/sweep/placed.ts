@@ -20,7 +20,7 @@ import type { OpContext, Path } from '../../state'
 import { closedAreas } from '../areas'
 import { cellRefSchema, chosenAreas } from '../chosen'
 import { withProfileFixes } from '../faults'
-import { startFrame, turned } from './way'
+import { turned } from './way'
 
 /** What is carried: a drawn section, or one told by its size. */
 export const sweepSectionInputs = {
@@ -123,9 +123,14 @@ interface Section {
   warnings: Diagnosis[]
 }
 
-export function sectionOfSweep(i: SectionInputs, path: Path, ctx: OpContext): Outcome<Section> {
+/** `first` is how it stands at the start of the path unturned. */
+export function sectionOfSweep(
+  i: SectionInputs,
+  path: Path,
+  first: Placed,
+  ctx: OpContext,
+): Outcome<Section> {
   const turn = ctx.read(i.turn, 'angle')
-  const first = startFrame(path)
   const start = turned(first, turn)
   if (i.section === 'round') {
     const [d, bore] = [ctx.read(i.across, 'length'), ctx.read(i.bore, 'length')]

@@ -1,62 +1,20 @@
-import { z } from 'zod'
-import { type ExactPart, wiresIn, wiresOf } from '../../../exact'
+import type { ExactPart } from '../../../exact'
 import type { How } from '../../../kernel'
-import {
-  add3,
-  bad,
-  cross3,
-  type Diagnosis,
-  dot3,
-  good,
-  mm,
-  norm3,
-  type Outcome,
-  type P2,
-  scale3,
-} from '../../../math'
-import {
-  type Carrying,
-  type ChainFinding,
-  chainFindings,
-  foldAlong,
-  type Placed,
-  sweptFaces,
-  tightest,
-} from '../../../path'
-import { type Region, valueSchema } from '../../../profile'
-import { length3, way3 } from '../../../surface'
+import { bad, type Diagnosis, good, mm, type Outcome } from '../../../math'
+import { type ChainFinding, chainFindings, foldAlong, tightest } from '../../../path'
+import { length3 } from '../../../surface'
 import { exactBody } from '../../exact'
 import { defineOp } from '../../spec'
 import { type OpContext, type OpResult, type Path, volumeWords } from '../../state'
-import { onto, ontoFields, ontoInputs } from '../onto'
-import { only } from '../prism'
-import { endOf, type NamedPatch, quilted, uncrossed } from '../quilted'
-import { outlinePlaces, sectionCurves, sectionMoments } from '../section'
+import { onto } from '../onto'
+import { outlinePlaces } from '../section'
+import { carried } from './carried'
 import { changing, otherSections } from './changing'
-import { sectionOfSweep, sweepSectionFields, sweepSectionInputs } from './placed'
-import { carryings, type Station, sweptVolume } from './way'
-
-const stationSchema = z.object({
-  /** Share of the way, 0 to 1. */
-  fraction: valueSchema,
-  width: valueSchema.default(1),
-  height: valueSchema.default(1),
-  turn: valueSchema.default(0),
-  /** Another drawing for the section here, its 0, 0 on the path; where none is told it goes on as before. */
-  profile: z.string().optional(),
-})
-
-const inputs = z.object({
-  path: z.string(),
-  ...sweepSectionInputs,
-  ...ontoInputs,
-  standing: z.enum(['even', 'upright', 'parallel']).default('even'),
-  twist: valueSchema.default(0),
-  scale: valueSchema.default(1),
-  stations: z.array(stationSchema).max(60).default([]),
-  corner: z.enum(['mitre', 'round']).default('mitre'),
-})
-export type SweepInputs = z.infer<typeof inputs>
+import { type SweepInputs, sweepFields, sweepInputs } from './inputs'
+import { isFlat, isRound, piped } from './piped'
+import { sectionOfSweep } from './placed'
+import { standingOf } from './standing'
+import { carryings, type Station } from './way'
 
 export const sweepOp = defineOp<SweepInputs>({
   kind: 'sweep',
@@ -64,61 +22,8 @@ export const sweepOp = defineOp<SweepInputs>({
   label: 'Sweep',
   help: 'Carries a section along a path.',
   stage: 'form',
-  inputs,
-  fields: [
-    { name: 'path', label: 'Path', help: 'What it is carried along.', type: 'path' },
-    ...sweepSectionFields,
-    ...ontoFields,
-    {
-      name: 'standing',
-      label: 'Stands',
-      help: 'How it is turned on the way: as little as can be, with its up side up, or parallel to itself.',
-      type: 'choice',
-      options: [
-        { value: 'even', label: 'square, turning least' },
-        { value: 'upright', label: 'square, upright' },
-        { value: 'parallel', label: 'parallel to itself' },
-      ],
-    },
-    {
-      name: 'turn',
-      label: 'Turned',
-      help: 'About the path, all along.',
-      type: 'value',
-      dim: 'angle',
-    },
-    {
-      name: 'twist',
-      label: 'Twist',
-      help: 'How much more it is turned where the path ends.',
-      type: 'value',
-      dim: 'angle',
-    },
-    {
-      name: 'scale',
-      label: 'Size at end',
-      help: 'As a factor; it grows or shrinks evenly on the way.',
-      type: 'value',
-      dim: 'number',
-      ranged: true,
-    },
-    {
-      name: 'stations',
-      label: 'Stations',
-      help: 'Places along the path where it is wider, higher or turned; it runs on smoothly between them.',
-      type: 'stations',
-    },
-    {
-      name: 'corner',
-      label: 'Kinks',
-      help: 'What happens where the path has a kink.',
-      type: 'choice',
-      options: [
-        { value: 'mitre', label: 'are mitred' },
-        { value: 'round', label: 'are turned round outside' },
-      ],
-    },
-  ],
+  inputs: sweepInputs,
+  fields: sweepFields,
   start: ({ body, path }) => ({
     path: path ?? '',
     section: 'round',
@@ -131,6 +36,8 @@ export const sweepOp = defineOp<SweepInputs>({
     mode: 'new',
     ...(body ? { body } : {}),
     standing: 'even',
+    faces: [],
+    sized: 'no',
     turn: 0,
     twist: 0,
     scale: 1,
@@ -176,12 +83,15 @@ function sweptPart(input: SweepInputs, ctx: OpContext): Outcome<Swept> {
   const gap = found.find((f) => f.code === 'gap')
   const kinks = found.filter((f) => f.code === 'kink')
   if (gap) return bad('gap', `The path has a gap of ${mm(gap.size, 3)} here.`, [{ at: gap.at }])
-  const section = sectionOfSweep(input, path, ctx)
+  const stood = standingOf(input, path, ctx)
+  if (!stood.ok) return stood
+  const { standing, first } = stood.value
+  const section = sectionOfSweep(input, path, first, ctx)
   if (!section.ok) return section
   const { region, start } = section.value
   const stations = stationsOf(input, path, ctx)
   if (!stations.ok) return stations
-  const ways = carryings(path, start, input.standing, stations.value)
+  const ways = carryings(path, start, standing, stations.value)
   if (!ways.ok) return ways
   const other = otherSections(input, region, stations.value, path, ctx)
   if (!other.ok) return other
@@ -194,7 +104,7 @@ function sweptPart(input: SweepInputs, ctx: OpContext): Outcome<Swept> {
       [{ at: fold.at }],
     )
   const reach = Math.max(...outline.map((p) => Math.hypot(...p)))
-  const plain = stations.value.length === 0 && input.standing === 'even'
+  const plain = stations.value.length === 0 && standing === 'even'
   const kinked = kinks.length > 0
   // Along free curves our own surfaces are nearer and much faster than the kernel's.
   const simple = kinked || path.pieces.every((c) => c.kind !== 'spline')
@@ -205,7 +115,7 @@ function sweptPart(input: SweepInputs, ctx: OpContext): Outcome<Swept> {
         ? kinkRefused(kinks, input)
         : other.value.length > 0
           ? changing(path, other.value, stations.value, ways.value, ctx)
-          : ourOwn(path, region, ways.value, reach, ctx)
+          : carried(path, region, ways.value, reach, ctx)
   return made.ok ? good({ part: made.value, warnings: section.value.warnings }) : made
 }
 
@@ -249,52 +159,6 @@ function stationsOf(input: SweepInputs, path: Path, ctx: OpContext): Outcome<Sta
   return good(all)
 }
 
-/** Whether a section is one circle about the path, which nothing can turn. */
-const isRound = (r: Region): boolean =>
-  [r.outer, ...r.holes].every((loop) =>
-    loop.every(({ curve: c }) => c.kind === 'arc' && Math.hypot(...c.c) < 1e-9),
-  )
-
-/** Whether a path stays in one plane, to what matters at the reach of the section. */
-function isFlat(path: Path, reach: number): boolean {
-  const tangents = path.pieces.flatMap((c) => [0, 0.2, 0.4, 0.6, 0.8, 1].map((t) => way3(c, t)))
-  const t0 = tangents[0]!
-  const off = tangents.map((t) => cross3(t0, t)).sort((a, b) => norm3(b) - norm3(a))[0]!
-  const size = norm3(off)
-  if (size < 1e-9) return true
-  const n = scale3(off, 1 / size)
-  return tangents.every((t) => Math.abs(dot3(t, n)) * (reach + 1) < 1e-7)
-}
-
-/** By the kernel's own sweep: straight pieces and arcs give true planes, cylinders and rings. */
-function piped(
-  input: SweepInputs,
-  path: Path,
-  region: Region,
-  start: Placed,
-  ways: readonly Carrying[],
-  kinks: readonly ChainFinding[],
-  reach: number,
-  ctx: OpContext,
-): Outcome<ExactPart> {
-  const put = ([x, y]: P2) => add3(start.at, add3(scale3(start.x, x), scale3(start.y, y)))
-  const loops = [region.outer, ...region.holes]
-  const outline = loops.map((l) => l.flatMap((s) => wiresOf(s.curve, put)))
-  const names = loops.flatMap((l) => l.flatMap((s) => wiresOf(s.curve, put).map(() => s.name)))
-  const wires = path.pieces.map(wiresIn)
-  const along = wires.flatMap((w, i) => w.map(() => path.names[i]!))
-  const { area, centroid } = sectionMoments(loops.map(sectionCurves))
-  const volume = sweptVolume(path, ways, kinks, Math.abs(area), centroid, reach, input.corner)
-  const made = only(
-    ctx.kernel({
-      verb: 'pipe',
-      args: { op: ctx.op, outline, names, path: wires.flat(), along, corner: input.corner, volume },
-      on: [],
-    }),
-  )
-  return made.ok ? uncrossed(made.value) : made
-}
-
 function kinkRefused(kinks: readonly ChainFinding[], input: SweepInputs): Outcome<never> {
   return bad(
     'kinked',
@@ -302,34 +166,4 @@ function kinkRefused(kinks: readonly ChainFinding[], input: SweepInputs): Outcom
     kinks.map((k) => ({ at: k.at })),
     [{ label: 'Go to the path', op: input.path, inputs: {}, go: true as const }],
   )
-}
-
-/** By surfaces of our own along frames that turn least. */
-function ourOwn(
-  path: Path,
-  region: Region,
-  ways: readonly Carrying[],
-  reach: number,
-  ctx: OpContext,
-): Outcome<ExactPart> {
-  const loops = [region.outer, ...region.holes].map(sectionCurves)
-  const faces = sweptFaces(loops.flat(), ways, reach)
-  const word = (f: { section: string; along: string }) =>
-    path.pieces.length === 1 ? f.section : `${f.section}@${f.along}`
-  const patches = faces.map((f): NamedPatch => ({ patch: f.patch, names: [word(f)] }))
-  const per = loops.reduce((n, l) => n + l.length, 0)
-  const rows = (first: number) => {
-    let at = first
-    return loops.map((l) => {
-      at += l.length
-      return patches.slice(at - l.length, at).map((p) => p.patch)
-    })
-  }
-  const ends = path.closed
-    ? []
-    : [
-        endOf(rows(0), false, [`${ctx.op}:start`]),
-        endOf(rows(patches.length - per), true, [`${ctx.op}:end`]),
-      ]
-  return quilted(patches, ends, ctx)
 }

@@ -34,8 +34,25 @@ export interface Station {
   profile?: string | undefined
 }
 
-/** How a section stands along a path. */
-export type Standing = 'even' | 'upright' | 'parallel'
+/** How a section stands along a path: turning least, parallel to itself, or with one side towards something all along. */
+export type Standing = 'even' | 'parallel' | Toward
+
+/** What the up side of a section keeps to. */
+export interface Toward {
+  /** Its direction at t of a piece, of any length, and how large the section is there against the start. */
+  at(piece: number, t: number): { dir: P3; size: number }
+  /** Where the path runs along that direction. */
+  steep: { code: string; message: string }
+}
+
+/** Its up side stays up. */
+export const UPRIGHT: Toward = {
+  at: () => ({ dir: UP, size: 1 }),
+  steep: {
+    code: 'steep',
+    message: 'The path runs straight up here: nothing says which way is up for the section.',
+  },
+}
 
 const UP: P3 = [0, 0, 1]
 
@@ -47,7 +64,7 @@ export function startFrame(path: Path): Placed {
   const at = place3(path.pieces[0]!, 0)
   const t = way3(path.pieces[0]!, 0)
   if (Math.abs(t[2]) > 0.999) return { at, ...squared(t, [1, 0, 0]) }
-  return { at, ...uprightAbout(t) }
+  return { at, ...facing(t, UP) }
 }
 
 function squared(t: P3, x: P3): { x: P3; y: P3 } {
@@ -71,6 +88,7 @@ export function carryings(
   const whole = lengths.reduce((a, b) => a + b, 0)
   const plain = stations.length === 0 && Math.abs(closing) < 1e-9
   const station = between(stations)
+  const towards = kept(start, t0, typeof standing === 'string' ? start.y : standing.at(0, 0).dir)
   const out: Carrying[] = []
   let before = 0
   for (const [i, curve] of pieces.entries()) {
@@ -82,15 +100,15 @@ export function carryings(
       const share = plain ? 0 : shareAt(t)
       const stood =
         standing === 'even'
-          ? { x: f.x, y: scale3(f.y, hand) }
+          ? { x: f.x, y: scale3(f.y, hand), size: 1 }
           : standing === 'parallel'
-            ? start
-            : upright(f.t, start, t0)
+            ? { ...start, size: 1 }
+            : towards(f.t, standing.at(i, t))
       const s = station(share)
       const { x, y } = turned({ ...stood, at: f.at }, s.turn + hand * closing * share)
-      return { at: f.at, x: scale3(x, s.w), y: scale3(y, s.h) }
+      return { at: f.at, x: scale3(x, s.w * stood.size), y: scale3(y, s.h * stood.size) }
     }
-    const still = plain && standing !== 'upright'
+    const still = plain && typeof standing === 'string'
     const long =
       curve.kind === 'arc' ? curve.sweep > Math.PI * 0.99 : path.closed && pieces.length === 1
     const parts = long ? [0, 0.5, 1] : [0, 1]
@@ -111,36 +129,43 @@ export function carryings(
   return lost ?? good(out)
 }
 
-/** As the section was turned against the upright at the start, so it is all along. */
-function upright(t: P3, start: Placed, t0: P3): { x: P3; y: P3 } {
-  const [a, b] = [uprightAbout(t0), uprightAbout(t)]
-  const carried = (d: P3) => add3(scale3(b.x, dot3(d, a.x)), scale3(b.y, dot3(d, a.y)))
-  return { x: carried(start.x), y: carried(start.y) }
+/** As the section was turned at the start against what it keeps to, so it is all along. */
+function kept(start: Placed, t0: P3, dir0: P3) {
+  const a = facing(t0, dir0)
+  const [xx, xy] = [dot3(start.x, a.x), dot3(start.x, a.y)]
+  const [yx, yy] = [dot3(start.y, a.x), dot3(start.y, a.y)]
+  return (t: P3, { dir, size }: ReturnType<Toward['at']>) => {
+    const b = facing(t, dir)
+    return {
+      x: add3(scale3(b.x, xx), scale3(b.y, xy)),
+      y: add3(scale3(b.x, yx), scale3(b.y, yy)),
+      size,
+    }
+  }
 }
 
-function uprightAbout(t: P3): { x: P3; y: P3 } {
-  const x = unit3(cross3(t, UP))
+/** Square to a way: y towards a direction, x to the right of it for who looks along the way. */
+export function facing(t: P3, dir: P3): { x: P3; y: P3 } {
+  const x = unit3(cross3(t, dir))
   return { x, y: cross3(x, t) }
 }
 
 /** Why a section cannot stand so: upright on a path that runs straight up, or along its own plane. */
 function outOfSquare(
   pieces: readonly Curve3[],
-  standing: Standing,
+  standing: 'parallel' | Toward,
   start: Placed,
 ): Outcome<never> | null {
   const normal = cross3(start.x, start.y)
-  for (const c of pieces)
+  for (const [piece, c] of pieces.entries())
     for (let i = 0; i <= 32; i++) {
       const t = way3(c, i / 32)
       const at = [{ at: place3(c, i / 32) }]
-      if (standing === 'upright' && Math.abs(t[2]) > 0.999)
-        return bad(
-          'steep',
-          'The path runs straight up here: nothing says which way is up for the section.',
-          at,
-        )
-      if (standing === 'parallel' && Math.abs(dot3(t, normal)) < 0.05)
+      if (standing !== 'parallel') {
+        const { dir } = standing.at(piece, i / 32)
+        if (!(Math.abs(dot3(t, dir)) <= 0.999 * norm3(dir)))
+          return bad(standing.steep.code, standing.steep.message, at)
+      } else if (Math.abs(dot3(t, normal)) < 0.05)
         return bad(
           'along-section',
           'The path runs along the section here; kept parallel it would be flat.',

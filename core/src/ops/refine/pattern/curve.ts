@@ -3,7 +3,6 @@ import {
   after,
   bad,
   good,
-  mm,
   type Outcome,
   type P2,
   shift,
@@ -14,7 +13,7 @@ import {
 import { openChains, regionsOf, type Seg } from '../../../profile'
 import { liveSegs } from '../../form/areas'
 import type { OpContext } from '../../state'
-import { countOf, type Laid } from './count'
+import { type Laid, spreadAlong } from './count'
 import type { PatternInputs } from './inputs'
 
 /** Along the one line of a profile, from where it starts. */
@@ -26,34 +25,17 @@ export function alongCurve(i: PatternInputs, ctx: OpContext): Outcome<Laid> {
   const { chain, closed } = line.value
   const lengths = chain.map(lengthOf)
   const total = lengths.reduce((a, b) => a + b, 0)
-  const count = countOf(i, ctx)
-  if (!count.ok) return count
-  const n = count.value
-  const pitch =
-    i.space === 'even' ? total / (closed ? n : Math.max(1, n - 1)) : ctx.read(i.pitch, 'length')
-  if (i.space === 'gap')
-    return bad(
-      'no-gap',
-      'Along a line they are spaced by pitch or evenly.',
-      [],
-      [{ label: 'Evenly over all of the line', op: ctx.op, inputs: { space: 'even' } }],
-    )
-  const reach = Math.abs(pitch) * (closed ? n : n - 1)
-  if (reach > total * (1 + 1e-9))
-    return bad(
-      'too-long',
-      `${n} at ${mm(pitch)} need ${mm(reach, 1)} of line; it has ${mm(total, 1)}.`,
-    )
+  const spread = spreadAlong(i, total, closed, ctx)
+  if (!spread.ok) return spread
   const { frame } = profile
   const at = (s: number) => {
-    const { p, u } = spotAt(chain, lengths, ((s % total) + total) % total)
+    const { p, u } = spotAt(chain, lengths, s)
     return { at: toSpace(frame, p[0], p[1]), angle: Math.atan2(u[1], u[0]) }
   }
   const start = at(0)
   return good({
-    all: Array.from({ length: n }, (_, k) => {
-      const spot =
-        k === n - 1 && !closed && i.space === 'even' ? at(total * (1 - 1e-12)) : at(k * pitch)
+    all: spread.value.map((s) => {
+      const spot = at(s)
       const along = shift(sub3(spot.at, start.at))
       return i.follow === 'yes'
         ? after(along, turnAbout(spot.at, frame.z, spot.angle - start.angle))

@@ -38,6 +38,7 @@ export const patternOp = defineOp<Inputs>({
         { value: 'grid', label: 'In rows' },
         { value: 'round', label: 'Round an axis' },
         { value: 'curve', label: 'Along a drawn line' },
+        { value: 'way', label: 'Along a path' },
         { value: 'field', label: 'All over an area' },
       ],
     },
@@ -65,6 +66,13 @@ export const patternOp = defineOp<Inputs>({
       when: at('curve'),
     },
     {
+      name: 'way',
+      label: 'Path',
+      help: 'In space; the body stands where it starts.',
+      type: 'path',
+      when: at('way'),
+    },
+    {
       name: 'field',
       label: 'Area',
       help: 'A profile whose closed areas are filled; only whole pieces stand in it.',
@@ -88,7 +96,7 @@ export const patternOp = defineOp<Inputs>({
       help: 'With the first.',
       type: 'value',
       dim: 'number',
-      when: at('row', 'grid', 'round', 'curve'),
+      when: at('row', 'grid', 'round', 'curve', 'way'),
     },
     {
       name: 'space',
@@ -100,7 +108,7 @@ export const patternOp = defineOp<Inputs>({
         { value: 'gap', label: 'Gap, measured between them' },
         { value: 'even', label: 'Evenly over all of the line' },
       ],
-      when: at('row', 'curve'),
+      when: at('row', 'curve', 'way'),
     },
     {
       name: 'pitch',
@@ -108,7 +116,7 @@ export const patternOp = defineOp<Inputs>({
       help: 'From each to the next; negative the other way.',
       type: 'value',
       dim: 'length',
-      when: (i) => at('grid', 'field')(i) || (at('row', 'curve')(i) && i.space === 'pitch'),
+      when: (i) => at('grid', 'field')(i) || (at('row', 'curve', 'way')(i) && i.space === 'pitch'),
     },
     {
       name: 'gap',
@@ -128,6 +136,18 @@ export const patternOp = defineOp<Inputs>({
         { value: 'no', label: 'not at all' },
       ],
       when: at('curve'),
+    },
+    {
+      name: 'follow',
+      label: 'They turn',
+      help: 'Whether the copies turn with the path: as little as can be, keeping upright, or not.',
+      type: 'choice',
+      options: [
+        { value: 'yes', label: 'with the path' },
+        { value: 'upright', label: 'with it, but stay upright' },
+        { value: 'no', label: 'not at all' },
+      ],
+      when: at('way'),
     },
     {
       name: 'margin',

@@ -16,6 +16,7 @@ import { alongCurve } from './curve'
 import { overField } from './field'
 import { MOST, type PatternInputs } from './inputs'
 import { pitchFor } from './spacing'
+import { alongWay } from './way'
 
 /** Where the copies go as seen from the first, and their numbers counted from 1 at the first place. */
 export interface Places {
@@ -31,11 +32,13 @@ export function placesOf(i: PatternInputs, part: ExactPart, ctx: OpContext): Out
   const laid =
     i.how === 'curve'
       ? alongCurve(i, ctx)
-      : i.how === 'field'
-        ? overField(i, part, ctx)
-        : i.how === 'round'
-          ? round(i, ctx)
-          : inRows(i, part, ctx)
+      : i.how === 'way'
+        ? alongWay(i, ctx)
+        : i.how === 'field'
+          ? overField(i, part, ctx)
+          : i.how === 'round'
+            ? round(i, ctx)
+            : inRows(i, part, ctx)
   if (!laid.ok) return laid
   const { all, first } = laid.value
   const kept = all.flatMap((motion, k) =>
