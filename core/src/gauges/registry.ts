@@ -7,6 +7,7 @@ import { draftGauge } from './draft'
 import { gapGauge } from './gap'
 import { massGauge } from './mass'
 import { polesGauge } from './poles'
+import { rippleGauge } from './ripple'
 import { seamsGauge } from './seams'
 import { heightGauge, widthGauge } from './size'
 import type { GaugeSpec } from './spec'
@@ -31,6 +32,7 @@ export const GAUGES: Readonly<Record<string, GaugeSpec>> = Object.fromEntries(
     draftGauge,
     bendsGauge,
     seamsGauge,
+    rippleGauge,
   ].map((g) => [g.kind, g]),
 )
 export const gaugeSpec = (kind: string): GaugeSpec | undefined =>

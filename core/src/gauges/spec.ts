@@ -43,6 +43,14 @@ export interface SeamOfBody {
   bend: number
   at: P3
 }
+/** A line of one of its surfaces: three numbers a place, how it bends there (1/mm, positive where it bulges), and the face's name. */
+export interface LineOfBody {
+  name: string
+  face: number
+  way: 0 | 1
+  places: readonly number[]
+  bends: readonly number[]
+}
 /** The body a gauge looks at; `section` is null for one that is not turned. */
 export interface Subject {
   solid: SolidSubject
@@ -51,7 +59,12 @@ export interface Subject {
   skin: () => Skin
   /** Where its faces run on in each other, or why that is not told; null where it has no true surfaces to read. */
   seams: (() => SeamOfBody[] | string) | null
+  /** The lines of its curved faces, likewise. */
+  lines: (() => LineOfBody[] | string) | null
 }
+/** How many lines gauges read of each way of a face, and by how many steps. */
+export const READ_LINES = { count: 9, steps: 60 }
+
 export const subjectOf = (turned: TurnedBody, density?: number): Subject => ({
   solid: {
     volume: volumeOf(turned),
@@ -63,6 +76,7 @@ export const subjectOf = (turned: TurnedBody, density?: number): Subject => ({
   section: { turned, density, cavity: cavityOf(turned) },
   skin: () => displayMesh(turned, SHOWN),
   seams: null,
+  lines: null,
 })
 
 /** How finely a turned body is read by its skin: chord in mm, angle in rad. */
@@ -72,7 +86,8 @@ export const solidSubject = (
   skin: Skin,
   density?: number,
   seams: Subject['seams'] = null,
-): Subject => ({ solid: { ...of, density }, section: null, skin: () => skin, seams })
+  lines: Subject['lines'] = null,
+): Subject => ({ solid: { ...of, density }, section: null, skin: () => skin, seams, lines })
 
 /**
  * A face, an edge or a corner as it is measured: its triangles (of no width where it has none), and the plane,
@@ -127,6 +142,8 @@ export interface GaugeSpec extends Common {
   ofSolid?(s: SolidSubject, params: Params): Reading | string
   /** On the seams of a body of true surfaces. */
   ofSeams?(seams: readonly SeamOfBody[]): Reading | string
+  /** On the lines of the surfaces of such a body. */
+  ofLines?(lines: readonly LineOfBody[], params: Params): Reading | string
   /** On the skin of any body. */
   ofSkin?(skin: Skin, params: Params): Reading | string
   /** Between two faces, edges or corners: the parameters `face` of the body and `with` of the body `other`. */
@@ -143,6 +160,12 @@ export function readWith(spec: GaugeSpec, s: Subject, params: Params): Reading |
       s.seams?.() ??
       'Seams are read on bodies of the exact kernel; this one is turned, or of triangles.'
     return typeof seams === 'string' ? seams : spec.ofSeams(seams)
+  }
+  if (spec.ofLines) {
+    const lines =
+      s.lines?.() ??
+      'Lines of surfaces are read on bodies of the exact kernel; this one is turned, or of triangles.'
+    return typeof lines === 'string' ? lines : spec.ofLines(lines, params)
   }
   if (spec.ofSkin) return spec.ofSkin(s.skin(), params)
   if (spec.ofSolid) return spec.ofSolid(s.solid, params)

@@ -20,6 +20,7 @@ export {
   type SolidMeasure,
   type SplineFace,
   type SurfaceKind,
+  type SurfaceLine,
   type WholeFace,
   type WireCurve,
 } from './types'

@@ -14,6 +14,7 @@ import { anatomy, shownSkin } from './read/anatomy'
 import { distances } from './read/distance'
 import { feetOf } from './read/feet'
 import { fromBytes, fromStep, toBytes, toStep } from './read/files'
+import { linesOf } from './read/lines'
 import { measure } from './read/measure'
 import { meetsOf } from './read/meets'
 import { ribbonsOf, seamsOf } from './read/seams'
@@ -196,6 +197,11 @@ class OcctKernel implements Kernel {
   feet(h: SolidHandle, faces: number[], from: P3[], along?: P3) {
     return this.#run('Pulling onto faces failed', (oc, s) =>
       feetOf(oc, s, this.#shape(h), faces, from, along),
+    )
+  }
+  lines(h: SolidHandle, count: number, steps: number) {
+    return this.#run('Reading lines of the surfaces failed', (oc, s) =>
+      linesOf(oc, s, this.#shape(h), count, steps),
     )
   }
   meets(h: SolidHandle, faces: number[], other: SolidHandle, otherFaces: number[]) {

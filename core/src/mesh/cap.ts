@@ -8,7 +8,7 @@ const turned = (loop: readonly P2[]): number =>
     return sum + p[0] * q[1] - p[1] * q[0]
   }, 0)
 
-function inside(p: P2, loop: readonly P2[]): boolean {
+export function inside(p: P2, loop: readonly P2[]): boolean {
   let odd = false
   for (const [i, a] of loop.entries()) {
     const b = loop[(i + 1) % loop.length]!

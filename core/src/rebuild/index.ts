@@ -21,4 +21,5 @@ export {
   rebuildSteps,
 } from './rebuild'
 export { type Reshape, reshape, SHAPES, type ShapeTool } from './reshape'
+export { linesJob } from './seamjobs'
 export { done, inPlace, type RunJob, rebuildWith, workedOut } from './solids'

@@ -2,6 +2,7 @@ import type { ExactPart } from '../exact'
 import {
   type GaugeSpec,
   gaugeSpec,
+  type LineOfBody,
   type Reading,
   readWith,
   type SeamOfBody,
@@ -24,7 +25,7 @@ import {
   type Workpiece,
 } from '../workpiece'
 import { contextOf, evaluateOp, RebuildCache, type Rebuilt, rebuild, type World } from './rebuild'
-import { gaugedBody, seamsJob } from './seamjobs'
+import { gaugedBody, linesJob, seamsJob } from './seamjobs'
 import { measuredThing } from './things'
 
 /** Density for a body: its own material, else the brief's, g/cm3. */
@@ -47,8 +48,8 @@ export interface GaugeReport {
 /** Reads all gauges of the workpiece on its rebuilt bodies. */
 export function readGauges(w: Workpiece, built: Rebuilt): GaugeReport[] {
   const subjects = new Map<string, Subject>()
-  const partOnly = (part: ExactPart) =>
-    part.kind === 'exact' ? () => seamsOf(part, built.exact) : null
+  const readFrom = <T>(part: ExactPart, of: (p: ExactPart, exact: Rebuilt['exact']) => T) =>
+    part.kind === 'exact' ? () => of(part, built.exact) : null
   const subject = (body: Body) => {
     const known = subjects.get(body.id)
     if (known) return known
@@ -60,7 +61,8 @@ export function readGauges(w: Workpiece, built: Rebuilt): GaugeReport[] {
             { ...body.shape.measure, mesh: body.shape.mesh },
             body.shape.shown,
             density,
-            partOnly(body.shape),
+            readFrom(body.shape, seamsOf),
+            readFrom(body.shape, linesOf),
           )
     subjects.set(body.id, made)
     return made
@@ -83,6 +85,15 @@ function seamsOf(p: ExactPart, exact: Rebuilt['exact']): SeamOfBody[] | string {
       ? [{ ...seam, name: faces.map((f) => p.faces[f]!.names[0] ?? '?').join(' / ') }]
       : []
   })
+}
+
+/** Lines of the curved faces of a part, by the names of the faces; a sentence where they could not be read, or are not yet. */
+function linesOf(p: ExactPart, exact: Rebuilt['exact']): LineOfBody[] | string {
+  const job = linesJob(p)
+  if (!exact.has(job)) return 'The lines of its surfaces are being read.'
+  const read = exact.resultOf(job)
+  if (!read.ok) return read.diagnosis.message
+  return read.value[0]!.form!.lines.map((l) => ({ ...l, name: p.faces[l.face]!.names[0] ?? '?' }))
 }
 
 function readGauge(

@@ -1,5 +1,5 @@
 import { type ExactPart, formJob, type KernelJob } from '../exact'
-import { gaugeSpec } from '../gauges'
+import { gaugeSpec, READ_LINES } from '../gauges'
 import type { Body, State } from '../ops'
 import type { GaugeDoc, Workpiece } from '../workpiece'
 
@@ -13,9 +13,16 @@ export const gaugedBody = (w: Workpiece, bodies: State['bodies'], g: GaugeDoc): 
 export const seamsJob = (part: ExactPart): KernelJob =>
   formJob(part.key, { seams: true, ribbons: [] })
 
+/** Has lines of the surfaces of a part read. */
+export const linesJob = (part: ExactPart, lines = READ_LINES): KernelJob =>
+  formJob(part.key, { seams: false, ribbons: [], lines })
+
 /** What gauges need read from the surfaces of bodies. */
 export const gaugeJobs = (w: Workpiece, { bodies }: State): KernelJob[] =>
   w.gauges.flatMap((g) => {
-    const shape = gaugeSpec(g.kind)?.ofSeams && gaugedBody(w, bodies, g)?.shape
-    return shape && shape.kind === 'exact' ? [seamsJob(shape)] : []
+    const spec = gaugeSpec(g.kind)
+    if (!spec?.ofSeams && !spec?.ofLines) return []
+    const shape = gaugedBody(w, bodies, g)?.shape
+    if (shape?.kind !== 'exact') return []
+    return [spec.ofSeams ? seamsJob(shape) : linesJob(shape)]
   })

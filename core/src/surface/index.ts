@@ -26,6 +26,7 @@ export {
   length3,
   place3,
   reversed3,
+  speed3,
   start3,
   through3,
   way3,

@@ -134,8 +134,8 @@ export function GaugeSheet() {
             <Button
               key={kind}
               className="py-0! text-sm"
-              disabled={bodies.length === 0}
-              onClick={() => useSession.setState({ chart: { body: bodies[0]!.id, kind } })}
+              disabled={bodies.length === 0 && kind !== 'bending'}
+              onClick={() => useSession.setState({ chart: { body: bodies[0]?.id ?? '', kind } })}
             >
               {label}
             </Button>

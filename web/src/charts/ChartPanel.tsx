@@ -2,12 +2,13 @@ import { useQuery } from '@tanstack/react-query'
 import { X } from 'lucide-react'
 import type { Layout, PlotData, PlotHoverEvent, PlotlyHTMLElement } from 'plotly.js'
 import { useEffect, useMemo, useRef, useState } from 'react'
+import { opName } from '../bench/names'
 import { type ChartData, type ChartKind, lathe } from '../engine'
-import { useSession } from '../session/session'
+import { type Marked, useSession } from '../session/session'
 import { Button, Choice, CommitInput, IconButton } from '../ui/controls'
 import { downloadFile } from '../ui/download'
 import { typedNumber } from '../ui/number'
-import { CHARTS } from './kinds'
+import { alongPath, CHARTS } from './kinds'
 import { type Series, seriesCsv, seriesOf } from './series'
 
 const NO_LIMITS = {}
@@ -16,8 +17,14 @@ const close = () => useSession.setState({ chart: null, marked: null, touched: nu
 /** A chart of one body in place of the Table; what is pointed at in it is marked on the Stage, and back. */
 export default function ChartPanel() {
   const chart = useSession((s) => s.chart)!
+  const selected = useSession((s) => s.selected)
   const doc = useSession((s) => s.doc)!
   const bodies = useSession((s) => s.settled?.bodies) ?? []
+  const datums = useSession((s) => s.settled?.datums)
+  const paths = (datums ?? []).filter((d) => d.kind === 'path')
+  const path = alongPath(chart.kind)
+    ? (paths.find((p) => p.id === chart.path) ?? paths.find((p) => p.id === selected) ?? paths[0])
+    : undefined
   const body = bodies.find((b) => b.id === chart.body) ?? bodies[0]
   const limits = useSession(
     (s) =>
@@ -26,10 +33,23 @@ export default function ChartPanel() {
       NO_LIMITS,
   )
   const { data, isFetching } = useQuery({
-    queryKey: ['chart', doc.route, doc.figures, doc.bodies, doc.brief, body?.id, chart.kind],
+    queryKey: [
+      'chart',
+      doc.route,
+      doc.figures,
+      doc.bodies,
+      doc.brief,
+      body?.id,
+      path?.id,
+      chart.kind,
+    ],
     queryFn: () =>
-      lathe.call('chart', { doc, body: body!.id, kind: chart.kind }, { budget: 120_000 }),
-    enabled: body !== undefined,
+      lathe.call(
+        'chart',
+        { doc, body: body?.id ?? '', path: path?.id, kind: chart.kind },
+        { budget: 120_000 },
+      ),
+    enabled: body !== undefined || path !== undefined,
     staleTime: Number.POSITIVE_INFINITY,
   })
   const series = useMemo(() => (data ? seriesOf(data, limits) : null), [data, limits])
@@ -66,7 +86,15 @@ export default function ChartPanel() {
             useSession.setState({ chart: { ...chart, kind: kind as ChartKind }, marked: null })
           }
         />
-        {bodies.length > 1 && (
+        {paths.length > 1 && path && (
+          <Choice
+            label="Path of the chart"
+            value={path.id}
+            options={paths.map((p) => ({ value: p.id, label: opName(doc, p.id) }))}
+            onChange={(id) => useSession.setState({ chart: { ...chart, path: id } })}
+          />
+        )}
+        {bodies.length > 1 && chart.kind !== 'bending' && (
           <Choice
             label="Body of the chart"
             value={body?.id ?? ''}
@@ -105,9 +133,11 @@ export default function ChartPanel() {
           (isFetching
             ? 'Reading…'
             : (series?.says ??
-              (chart.kind === 'fill'
-                ? 'The body holds nothing: it has no hollow that is open at the top.'
-                : 'There is nothing to show here.')))}
+              (alongPath(chart.kind) && !path
+                ? 'There is no path yet: draw one, or follow edges of a body with one.'
+                : chart.kind === 'fill'
+                  ? 'The body holds nothing: it has no hollow that is open at the top.'
+                  : 'There is nothing to show here.')))}
       </p>
       <div className="min-h-0 flex-1">
         {series && data && <Plot data={data} series={series} at={plot} />}
@@ -206,19 +236,15 @@ function drawn(s: Series) {
           line: { color: '#7a5310', width: 2 },
           name: s.yLabel,
         },
-    ...(s.more
-      ? [
-          {
-            type: 'scatter' as const,
-            mode: 'lines' as const,
-            x: s.x,
-            y: s.more.y,
-            yaxis: 'y2',
-            line: { color: '#2f6f62', width: 2, dash: 'dash' as const },
-            name: s.more.label,
-          },
-        ]
-      : []),
+    ...[...(s.more ? [s.more] : []), ...(s.others ?? [])].map((f, k) => ({
+      type: 'scatter' as const,
+      mode: 'lines' as const,
+      x: s.x,
+      y: f.y,
+      yaxis: 'y2',
+      line: { color: '#2f6f62', width: 2, dash: k === 0 ? ('dash' as const) : ('dot' as const) },
+      name: f.label,
+    })),
   ]
   const axis = {
     hoverformat: '.1f',
@@ -244,8 +270,8 @@ function drawn(s: Series) {
             overlaying: 'y',
             side: 'right',
             tickmode: 'auto',
-            title: { text: s.more.label },
-            rangemode: 'tozero',
+            title: { text: [s.more, ...(s.others ?? [])].map((f) => f.label).join(' · ') },
+            rangemode: Math.min(...s.more.y) < 0 ? 'normal' : 'tozero',
             showgrid: false,
           },
         }
@@ -265,16 +291,25 @@ function drawn(s: Series) {
 }
 
 /** What a point of the chart stands for on the Stage. */
-function markOf(data: ChartData, i: number) {
+function markOf(data: ChartData, i: number): Marked {
   if (data.kind === 'walls') return { from: data.walls.from[i]!, to: data.walls.to[i]! }
   if (data.kind === 'fill')
     return { along: 'z' as const, at: data.fill.floor + data.fill.heights[i]! }
+  if (data.kind === 'bending') return { spot: data.bending.places[i]! }
+  if (data.kind === 'sections') return { spot: data.sections.places[i]! }
   return { along: data.along, at: data.section.at[i]! }
 }
 
 /** Where a place on the Stage stands in the chart; null where it has no place there. */
 function touchedAt(data: ChartData, [x, y, z]: readonly [number, number, number]): number | null {
   if (data.kind === 'walls') return null
+  const along =
+    data.kind === 'bending' ? data.bending : data.kind === 'sections' ? data.sections : null
+  if (along) {
+    const off = along.places.map((p) => Math.hypot(p[0] - x, p[1] - y, p[2] - z))
+    return along.at[off.indexOf(Math.min(...off))] ?? null
+  }
+  if (data.kind === 'bending' || data.kind === 'sections') return null
   const at = data.kind === 'fill' ? z - data.fill.floor : { x, y, z }[data.along]
   return Math.round(at * 5) / 5
 }

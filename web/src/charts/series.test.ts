@@ -28,3 +28,35 @@ it('a fill curve names brim and level', () => {
     '55.5 ml to the brim, 10.0 mm over the inside floor.',
   )
 })
+it('a path tells its tightest bend, sections along it their least and largest', () => {
+  const places = [
+    [0, 0, 0],
+    [5, 0, 0],
+    [10, 0, 0],
+  ] as const
+  const bending = {
+    at: [0, 5, 10],
+    bend: [0, 0.04, 0.01],
+    change: [0.008, 0, -0.006],
+    places: [...places],
+  }
+  const s = seriesOf({ kind: 'bending', bending }, {})
+  expect(s.says).toBe('The tightest bend, of radius 25.00 mm, lies at 5.0 of 10.0 mm.')
+  expect(seriesCsv(s).split('\r\n')[2]).toBe('5.0000000,0.0400000,0.0000000')
+  const straight = { ...bending, bend: [0, 0, 0] }
+  expect(seriesOf({ kind: 'bending', bending: straight }, {}).says).toBe('It is straight.')
+  const sections = {
+    at: [0, 5],
+    area: [12, 30],
+    width: [4, 6],
+    height: [3, 5],
+    places: [...places],
+  }
+  const along = seriesOf({ kind: 'sections', sections }, {})
+  expect(along.says).toMatch(/12\.0 mm² \(at 0\.0 mm\) to 30\.0 mm² \(at 5\.0 mm\)/)
+  expect(seriesCsv(along).split('\r\n')[0]).toBe(
+    '"along the path, mm","section, mm²","width, mm","height, mm"',
+  )
+  const none = { at: [], area: [], width: [], height: [], places: [] }
+  expect(seriesOf({ kind: 'sections', sections: none }, {}).says).toMatch(/nowhere/)
+})

@@ -9,12 +9,16 @@ export interface Series {
   y: number[]
   /** A second curve on a scale of its own. */
   more?: { y: number[]; label: string }
+  /** Further curves on the scale of the second. */
+  others?: { y: number[]; label: string }[]
   xLabel: string
   yLabel: string
   /** Widths of bars. */
   widths?: number[]
   /** Upright lines at limits. */
   limits: { at: number; label: string }[]
+  /** Decimals of the table, 4 where not told. */
+  digits?: number
   /** One sentence that says what is seen. */
   says: string
 }
@@ -54,6 +58,42 @@ export function seriesOf(data: ChartData, limits: Limits): Series {
       says: `${fixed(from[0]!, 2)} to ${fixed(to[to.length - 1]!, 2)} mm${limits.min === undefined ? '' : `; ${fixed(100 * thin, 1)} % thinner than ${fixed(limits.min, 2)}`}.`,
     }
   }
+  if (data.kind === 'bending') {
+    const { at, bend, change } = data.bending
+    const most = bend.indexOf(Math.max(...bend))
+    return {
+      bars: false,
+      x: at,
+      y: bend,
+      more: { y: change, label: 'its change, 1/mm²' },
+      xLabel: 'along the path, mm',
+      yLabel: 'curvature, 1/mm',
+      digits: 7,
+      limits: [],
+      says:
+        bend[most]! > 0
+          ? `The tightest bend, of radius ${fixed(1 / bend[most]!, 2)} mm, lies at ${fixed(at[most]!, 1)} of ${fixed(at[at.length - 1]!, 1)} mm.`
+          : 'It is straight.',
+    }
+  }
+  if (data.kind === 'sections') {
+    const { at, area, width, height } = data.sections
+    const [low, high] = [Math.min(...area), Math.max(...area)]
+    return {
+      bars: false,
+      x: at,
+      y: area,
+      more: { y: width, label: 'width, mm' },
+      others: [{ y: height, label: 'height, mm' }],
+      xLabel: 'along the path, mm',
+      yLabel: 'section, mm²',
+      limits: [],
+      says:
+        at.length > 0
+          ? `Square to the path its sections have ${fixed(low, 1)} mm² (at ${fixed(at[area.indexOf(low)]!, 1)} mm) to ${fixed(high, 1)} mm² (at ${fixed(at[area.indexOf(high)]!, 1)} mm), by triangles within 0.05 mm.`
+          : 'The path nowhere goes past this body.',
+    }
+  }
   const { at, area, mass } = data.section
   const most = area.indexOf(Math.max(...area))
   return {
@@ -70,9 +110,10 @@ export function seriesOf(data: ChartData, limits: Limits): Series {
 
 /** The same as lines of comma-separated values, for a spreadsheet. */
 export function seriesCsv(s: Series): string {
-  const head = [s.xLabel, s.yLabel, ...(s.more ? [s.more.label] : [])].map((h) => `"${h}"`)
+  const further = [...(s.more ? [s.more] : []), ...(s.others ?? [])]
+  const head = [s.xLabel, s.yLabel, ...further.map((f) => f.label)].map((h) => `"${h}"`)
   const rows = s.x.map((x, i) =>
-    [x, s.y[i]!, ...(s.more ? [s.more.y[i]!] : [])].map((v) => fixed(v, 4)),
+    [x, s.y[i]!, ...further.map((f) => f.y[i]!)].map((v) => fixed(v, s.digits ?? 4)),
   )
   return `${[head, ...rows].map((r) => r.join(',')).join('\r\n')}\r\n`
 }

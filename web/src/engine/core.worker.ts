@@ -1,6 +1,13 @@
 import { flattenParams, line, pointAt } from '@ivory/core/curve'
 import { SHOWN } from '@ivory/core/exact'
-import { fillCurve, sectionCurve, wallHistogram } from '@ivory/core/gauges'
+import {
+  bendingOf,
+  fillCurve,
+  READ_LINES,
+  sectionCurve,
+  sectionsAlong,
+  wallHistogram,
+} from '@ivory/core/gauges'
 import { bad, dist, good } from '@ivory/core/math'
 import { slice, wallField } from '@ivory/core/mesh'
 import { type Body, profileCells } from '@ivory/core/ops'
@@ -8,6 +15,7 @@ import { type CellRef, cellOf, cellRef, type Drawing, withPart } from '@ivory/co
 import {
   densityOf,
   driversOf,
+  linesJob,
   RebuildCache,
   type Rebuilt,
   rangeOf,
@@ -34,7 +42,7 @@ import {
 } from '@ivory/core/release'
 import type { Workpiece } from '@ivory/core/workpiece'
 import { Queue, runOn, searching, serving } from './kernels'
-import type { CallName, Calls, Request, Response } from './protocol'
+import type { CallName, Calls, LinesView, Request, Response } from './protocol'
 import { bodyView, transferables, viewOf } from './view'
 
 // The lathe's own thread: route, section, gauges, ranges, triangles. Results of ops are kept here.
@@ -155,9 +163,35 @@ const handlers: Handlers = {
       return [{ body: b.id, cells: cells.slice(), walls: walls.slice(), min, max }]
     })
   },
-  async chart({ doc, body: id, kind }) {
-    const body = (await settled(doc)).state.bodies[id]
+  async lines({ doc, count }) {
+    const out: LinesView[] = []
+    for (const { id, shape } of shownBodies(doc, await settled(doc))) {
+      if (shape.kind !== 'exact') continue
+      const job = linesJob(shape, { ...READ_LINES, count })
+      const read = await workedOut(
+        () => cache.exact.resultOf(job),
+        runOn(serving, doc),
+        cache.exact,
+      )
+      if (!read.ok) continue
+      const { lines } = read.value[0]!.form!
+      const stretches = lines.flatMap(({ places }) =>
+        Array.from({ length: places.length / 3 - 1 }, (_, k) =>
+          places.slice(3 * k, 3 * k + 6),
+        ).flat(),
+      )
+      out.push({ body: id, stretches: Float32Array.from(stretches) })
+    }
+    return out
+  },
+  async chart({ doc, body: id, path, kind }) {
+    const { state } = await settled(doc)
+    const way = state.paths[path ?? '']
+    if (kind === 'bending') return way ? { kind, bending: bendingOf(way.pieces) } : null
+    const body = state.bodies[id]
     if (!body) return null
+    if (kind === 'sections')
+      return way ? { kind, sections: sectionsAlong(triangleMesh(body), way.pieces) } : null
     if (kind === 'fill') {
       const fill = fillOf(body)
       return fill && { kind, fill }

@@ -7,6 +7,7 @@ export type {
   ChartData,
   ChartKind,
   DatumView,
+  LinesView,
   ProfileView,
   View,
   ViewRequest,

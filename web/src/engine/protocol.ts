@@ -1,5 +1,11 @@
 import type { ExactPart, KernelJob } from '@ivory/core/exact'
-import type { FillCurve, SectionCurve, WallHistogram } from '@ivory/core/gauges'
+import type {
+  Bending,
+  FillCurve,
+  SectionCurve,
+  SectionsAlong,
+  WallHistogram,
+} from '@ivory/core/gauges'
 import type { FontName } from '@ivory/core/letters'
 import type { WorkingRange } from '@ivory/core/limits'
 import type { Frame, Outcome, P2, P3 } from '@ivory/core/math'
@@ -127,11 +133,19 @@ export interface WallsView extends Omit<WallField, 'mean'> {
   body: string
 }
 
-/** Volume by level, the wall all over, sections and mass along an axis. */
-export type ChartKind = 'fill' | 'walls' | 'x' | 'y' | 'z'
+/** Lines of the surfaces of a body as pairs of places, six numbers a stretch. */
+export interface LinesView {
+  body: string
+  stretches: Float32Array
+}
+
+/** Volume by level, the wall all over, sections and mass along an axis, how a path bends, and sections along it. */
+export type ChartKind = 'fill' | 'walls' | 'x' | 'y' | 'z' | 'bending' | 'sections'
 export type ChartData =
   | { kind: 'fill'; fill: FillCurve }
   | { kind: 'walls'; walls: WallHistogram }
+  | { kind: 'bending'; bending: Bending }
+  | { kind: 'sections'; sections: SectionsAlong }
   | { kind: 'section'; along: 'x' | 'y' | 'z'; section: SectionCurve }
 
 /** Requests to the engine, with what each is answered by. */
@@ -169,8 +183,13 @@ export interface Calls {
   areas: { ask: { doc: Workpiece; op: string }; reply: AreaView[] }
   /** The wall all over the bodies shown: small triangles (nine numbers each) with the wall under each, mm. */
   walls: { ask: { doc: Workpiece }; reply: WallsView[] }
+  /** Lines of the curved faces of the bodies shown, `count` of each way. */
+  lines: { ask: { doc: Workpiece; count: number }; reply: LinesView[] }
   /** What a chart shows of a body; null where it has no such thing. */
-  chart: { ask: { doc: Workpiece; body: string; kind: ChartKind }; reply: ChartData | null }
+  chart: {
+    ask: { doc: Workpiece; body: string; path?: string; kind: ChartKind }
+    reply: ChartData | null
+  }
   /** A scale of a vessel's content in real millimetres, as SVG. */
   scale: { ask: { doc: Workpiece; body: string; every: number }; reply: string | null }
   /** The cut of the bodies shown as SVG or DXF, or why there is none. */

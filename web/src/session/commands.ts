@@ -4,7 +4,7 @@ import { insertOp, type Op, type Workpiece } from '@ivory/core/workpiece'
 import type { Draft } from 'immer'
 import { toast } from 'sonner'
 import type { BodyView } from '../engine'
-import { lookWith } from './looking'
+import { lookWith, toggleLines } from './looking'
 import { measureBetween } from './measuring'
 import { edit, opOf, redo, select, undo, useSession } from './session'
 
@@ -243,6 +243,13 @@ export const documentCommands = (): Command[] => [
     group: 'Stage',
     key: 'u',
     run: () => lookWith('bends'),
+  },
+  {
+    id: 'surface-lines',
+    label: 'Lines of the surfaces, or none',
+    group: 'Stage',
+    key: 'shift+l',
+    run: toggleLines,
   },
   {
     id: 'path-comb',

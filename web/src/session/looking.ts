@@ -9,3 +9,10 @@ const START: Record<Reading['kind'], Reading> = {
 /** Looks at the bodies with mirrored stripes, at how they lean against a pull, or how tightly they bend; the same again shows them plain. */
 export const lookWith = (kind: Reading['kind']): void =>
   useSession.setState((s) => ({ reading: s.reading?.kind === kind ? null : START[kind] }))
+
+/** Lines of the surfaces at first, and at most, of each way on a face. */
+export const START_LINES = 6
+export const MOST_LINES = 40
+
+export const toggleLines = (): void =>
+  useSession.setState((s) => ({ lines: s.lines === null ? START_LINES : null }))

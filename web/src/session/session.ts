@@ -37,6 +37,12 @@ export interface DrawnSelection {
 }
 export type SaveState = 'saved' | 'saving' | 'failed' | 'conflict'
 
+/** What is pointed at in a chart: a level across an axis (mm), walls between two widths, or a place on a path. */
+export type Marked =
+  | { along: 'x' | 'y' | 'z'; at: number }
+  | { from: number; to: number }
+  | { spot: P3 }
+
 interface Session {
   doc: Workpiece | null
   past: Workpiece[]
@@ -76,12 +82,13 @@ interface Session {
   pathComb: boolean
   parallel: boolean
   fill: number | null
-  /** The chart in place of the Table, and the body it is of. */
-  chart: { body: string; kind: ChartKind } | null
+  /** Lines of the surfaces on the Stage: how many of each way on a face; none while null. */
+  lines: number | null
+  /** The chart in place of the Table, the body it is of, and the path where it is along one. */
+  chart: { body: string; path?: string; kind: ChartKind } | null
   /** Walls are dimensioned on the cut. */
   cutWalls: boolean
-  /** What is pointed at in the chart: a level across an axis (mm), or walls between two widths. */
-  marked: { along: 'x' | 'y' | 'z'; at: number } | { from: number; to: number } | null
+  marked: Marked | null
   /** The place of a gauge's row that is pointed at. */
   pointed: P3 | null
   /** The place on a body under the pointer, for the chart to show. */
@@ -150,6 +157,7 @@ export const useSession = create<Session>(() => ({
   measuring: null,
   tracing: null,
   wallMap: false,
+  lines: null,
   reading: null,
   pathComb: false,
   parallel: false,

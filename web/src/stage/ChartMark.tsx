@@ -1,12 +1,14 @@
 import { Line } from '@react-three/drei'
 import type { BodyView } from '../engine'
 import { useSession } from '../session/session'
+import { Dots } from './PathLine'
 
-/** The level across an axis that is pointed at in the chart: a brass frame about the body. */
+/** What is pointed at in the chart: a level across an axis as a brass frame about the body, a place on a path as a dot. */
 export function ChartMark({ bodies }: { bodies: readonly BodyView[] }) {
   const marked = useSession((s) => s.marked)
   const body = useSession((s) => s.chart?.body)
   const shown = bodies.find((b) => b.id === body) ?? bodies[0]
+  if (marked && 'spot' in marked) return <Dots at={[marked.spot]} color="#8a4b00" size={12} />
   if (!marked || 'from' in marked || !shown) return null
   const k = 'xyz'.indexOf(marked.along)
   const [a, b] = [(k + 1) % 3, (k + 2) % 3] as [0 | 1 | 2, 0 | 1 | 2]

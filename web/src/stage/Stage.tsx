@@ -21,6 +21,7 @@ import { Measures } from './Measures'
 import { Dots, pathBounds } from './PathLine'
 import { Places } from './Places'
 import { StageButtons } from './StageButtons'
+import { LinesPanel, SurfaceLines, useLines } from './SurfaceLines'
 import { setSnapshotSource } from './snapshot'
 import { Tracer } from './Tracer'
 import { VIEWS } from './views'
@@ -38,6 +39,8 @@ export default function Stage() {
   const picking = useSession((s) => s.picking)
   const pickBody = usePickBody()
   const { walls, reading } = useWalls()
+  const { lines, reading: readingLines } = useLines()
+  const lined = useSession((s) => s.lines !== null)
   const wallMap = useSession((s) => s.wallMap)
   const lens = useSession((s) => s.reading)
   const pointed = useSession((s) => s.pointed)
@@ -95,6 +98,9 @@ export default function Stage() {
             ),
         )}
         <WallMarks walls={walls} />
+        {lines.map((l) => (
+          <SurfaceLines key={l.body} line={l} />
+        ))}
         <Measures />
         <ChartMark bodies={bodies} />
         <CutFrame bodies={bodies} />
@@ -122,6 +128,7 @@ export default function Stage() {
             cutaway,
             fill,
             walls,
+            lines,
             cut,
             marked,
             litOp,
@@ -145,6 +152,7 @@ export default function Stage() {
         ))}
       </fieldset>
       {lens && <LookPanel reading={lens} />}
+      {lined && <LinesPanel reading={readingLines} none={lines.length === 0} />}
       {wallMap && <WallLegend walls={walls} reading={reading} />}
       {fill !== null && <FillSlider fill={fill} />}
       {bodies.length === 0 && !datums?.some((d) => d.kind === 'path') && !tracing && (

@@ -4,12 +4,13 @@ import {
   Box,
   ChartSpline,
   Droplets,
+  Grid3x3,
   Layers,
   Maximize,
   Scissors,
   Spline,
 } from 'lucide-react'
-import { lookWith } from '../session/looking'
+import { lookWith, toggleLines } from '../session/looking'
 import { useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
 
@@ -19,6 +20,7 @@ export function StageButtons({ onFit }: { onFit: () => void }) {
   const fill = useSession((s) => s.fill)
   const wallMap = useSession((s) => s.wallMap)
   const lens = useSession((s) => s.reading)
+  const lines = useSession((s) => s.lines)
   const pathComb = useSession((s) => s.pathComb)
   const parallel = useSession((s) => s.parallel)
   const onPath = useSession(
@@ -79,6 +81,14 @@ export function StageButtons({ onFit }: { onFit: () => void }) {
         onClick={() => lookWith('bends')}
       >
         <Spline size={16} />
+      </IconButton>
+      <IconButton
+        label="Lines of its surfaces"
+        hint="Shift+L"
+        active={lines !== null}
+        onClick={toggleLines}
+      >
+        <Grid3x3 size={16} />
       </IconButton>
       {onPath && (
         <IconButton

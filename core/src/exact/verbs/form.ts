@@ -12,12 +12,14 @@ export interface FormArgs {
   feet?: { faces: number[]; from: P3[]; along?: P3 }
   /** Faces whose meeting with some of the other body (the same where only one is given) is read. */
   meets?: { faces: number[]; others: number[] }
+  /** Lines of its curved faces: of each way so many, by so many steps. */
+  lines?: { count: number; steps: number }
 }
 
 /** The body as it is, with more read from its surfaces than is told of every part. */
 export const formVerb: Verb<FormArgs> = {
-  version: 3,
-  run({ kernel }, [x, other = x], { seams, ribbons, surfaces, feet, meets }) {
+  version: 4,
+  run({ kernel }, [x, other = x], { seams, ribbons, surfaces, feet, meets, lines }) {
     const { shape, names } = x!
     const read = kernel.ribbons(shape, ribbons)
     return good([
@@ -28,6 +30,7 @@ export const formVerb: Verb<FormArgs> = {
           seams: seams ? kernel.seams(shape) : [],
           feet: feet ? kernel.feet(shape, feet.faces, feet.from, feet.along) : [],
           meets: meets ? kernel.meets(shape, meets.faces, other!.shape, meets.others) : [],
+          lines: lines ? kernel.lines(shape, lines.count, lines.steps) : [],
           surfaces: surfaces ? kernel.surfaces(shape) : [],
           ribbons: Object.fromEntries(ribbons.map((edge, i) => [edge, read[i]!])),
         },

@@ -5,6 +5,7 @@ import type {
   Ribbon,
   Seam,
   SolidHandle,
+  SurfaceLine,
   WholeFace,
   WireCurve,
 } from '../../kernel'
@@ -26,6 +27,8 @@ export interface SurfaceForm {
   feet: (Foot | null)[]
   /** Where faces go through those of another body, in no order. */
   meets: WireCurve[]
+  /** Lines of its curved faces. */
+  lines: SurfaceLine[]
   /** Faces that are whole B-spline surfaces, by number. */
   surfaces: (WholeFace | null)[]
   /** The faces along edges, by the number of the edge. */

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
+import { basisOf } from '../../surface'
 import { solidMesh } from '../../turned'
 import { polygon, turn } from '../../turned/samples.test-data'
-import { fillCurve, heightFor, sectionCurve, wallHistogram } from '.'
+import { bendingOf, fillCurve, heightFor, sectionCurve, sectionsAlong, wallHistogram } from '.'
 
 /** A straight cup: inside radius 30, 60 deep, walls and floor 3. */
 const cup = turn(
@@ -81,5 +82,55 @@ describe('walls in bands', () => {
     expect(h.share.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 6)
     const three = h.from.findIndex((f, i) => f <= 3.02 && h.to[i]! >= 2.98 && h.share[i]! > 0.3)
     expect(three).toBeGreaterThanOrEqual(0)
+  })
+})
+
+describe('along a path', () => {
+  const line = { kind: 'line' as const, a: [0, 0, -5] as const, b: [0, 0, 70] as const }
+  const arc = {
+    kind: 'arc' as const,
+    centre: [0, 25, 70] as const,
+    x: [0, -1, 0] as const,
+    y: [0, 0, 1] as const,
+    radius: 25,
+    sweep: Math.PI / 2,
+  }
+  it('a line and an arc: nothing, then 1/r all along', () => {
+    const b = bendingOf([line, arc])
+    expect(b.at.at(-1)).toBeCloseTo(75 + 12.5 * Math.PI, 9)
+    for (const [i, k] of b.bend.entries()) {
+      expect(Math.min(Math.abs(k), Math.abs(k - 0.04))).toBeLessThan(1e-12)
+      expect(b.change[i]).toBeCloseTo(0, 9)
+    }
+  })
+  it('a clothoid-like spline: its change is that of its curvature over its length', () => {
+    const poles = [
+      [0, 0, 0],
+      [10, 0, 0],
+      [20, 0, 0],
+      [30, 2, 0],
+      [38, 8, 0],
+      [42, 18, 0],
+    ] as const
+    const b = bendingOf([{ kind: 'spline', basis: basisOf(5), poles }])
+    for (let i = 10; i < 90; i += 10) {
+      const by = (b.bend[i + 1]! - b.bend[i - 1]!) / (b.at[i + 1]! - b.at[i - 1]!)
+      expect(b.change[i]).toBeCloseTo(by, 4)
+    }
+  })
+  it('sections of a tube square to its axis: rings; of the turn a path goes through only', () => {
+    const s = sectionsAlong(mesh(cup), [line])
+    // Before the floor there is nothing.
+    expect(s.at[0]).toBeGreaterThan(5)
+    const wall = s.at.findIndex((x) => x > 40)
+    expect(s.area[wall]! / (Math.PI * (33 ** 2 - 30 ** 2))).toBeCloseTo(1, 3)
+    expect(s.width[wall]).toBeCloseTo(66, 1)
+    expect(s.height[wall]).toBeCloseTo(66, 1)
+    const floor = s.at.findIndex((x) => x > 6)
+    expect(s.area[floor]! / (Math.PI * 33 ** 2)).toBeCloseTo(1, 3)
+    // Across, beside the middle: two walls are cut, the path goes through one.
+    const across = { kind: 'line' as const, a: [31.5, 0, 20] as const, b: [31.5, 0, 50] as const }
+    const [first] = sectionsAlong(mesh(cup), [across]).area
+    expect(first! / (Math.PI * (33 ** 2 - 30 ** 2))).toBeCloseTo(1, 3)
   })
 })

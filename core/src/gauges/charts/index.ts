@@ -1,3 +1,5 @@
+export { type SectionsAlong, sectionsAlong } from './along'
+export { type Bending, bendingOf } from './bending'
 export { type FillCurve, fillCurve, heightFor } from './fill'
 export { type WallHistogram, wallHistogram } from './histogram'
 export { type SectionCurve, sectionCurve } from './section'

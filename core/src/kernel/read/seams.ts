@@ -8,6 +8,7 @@ import { add3, cross3, curvatureOff, dot3, norm3, type P3, scale3, sub3, unit3 }
 import { type Oc, partsOf, topologyOf } from '../explore'
 import type { KernelScope } from '../scope'
 import type { Ribbon, RibbonSpot, Seam } from '../types'
+import { bendAcross, formOver, type Spot, spotOn } from './spot'
 
 /** Places along an edge at which its two faces are compared. */
 const STATIONS = 33
@@ -19,17 +20,6 @@ interface Side {
   reversed: boolean
   at(t: number): [number, number]
 }
-/** A surface at a place, its normal out of the material. */
-interface Spot {
-  p: P3
-  u: P3
-  v: P3
-  n: P3
-  uu: P3
-  uv: P3
-  vv: P3
-}
-
 /** How the faces of a shape meet at each of its edges, by number; null where at an angle. */
 export function seamsOf(oc: Oc, s: KernelScope, shape: TopoDS_Shape): (Seam | null)[] {
   const { faces, edges, facesOfEdge } = topologyOf(oc, s, shape)
@@ -163,47 +153,5 @@ class FaceReader {
 
 function spotAt({ surface, reversed, at }: Side, t: number): Spot {
   const [u, v] = at(t)
-  const r = surface.EvalD2(u, v)
-  const of = (x: { X(): number; Y(): number; Z(): number; delete(): void }): P3 => {
-    const out: P3 = [x.X(), x.Y(), x.Z()]
-    x.delete()
-    return out
-  }
-  const [p, du, dv, uu, vv, uv] = [
-    of(r.Point),
-    of(r.D1U),
-    of(r.D1V),
-    of(r.D2U),
-    of(r.D2V),
-    of(r.D2UV),
-  ]
-  const n = scale3(unit3(cross3(du, dv)), reversed ? -1 : 1)
-  return { p, u: du, v: dv, n, uu, uv, vv }
+  return spotOn(surface, reversed, u, v)
 }
-
-/** The curvature of the section square to the surface in a direction along it, 1/mm. */
-const bendAcross = (spot: Spot, way: P3): number => {
-  const [[a, b], size] = inSurface(spot, way)
-  return size > 0 ? second(spot, a, b, a, b) / size : 0
-}
-
-/** The second fundamental form over two unit directions along the surface. */
-function formOver(spot: Spot, p: P3, q: P3): [number, number, number] {
-  const [[a, b]] = inSurface(spot, p)
-  const [[c, d]] = inSurface(spot, q)
-  return [second(spot, a, b, a, b), second(spot, a, b, c, d), second(spot, c, d, c, d)]
-}
-
-/** A direction along the surface in its parameters, and its square length there (first fundamental form). */
-function inSurface({ u, v }: Spot, way: P3): [[number, number], number] {
-  const [E, F, G] = [dot3(u, u), dot3(u, v), dot3(v, v)]
-  const det = E * G - F * F
-  if (!(det > 1e-12 * E * G)) return [[0, 0], 0]
-  const [wu, wv] = [dot3(way, u), dot3(way, v)]
-  const a = (wu * G - wv * F) / det
-  const b = (wv * E - wu * F) / det
-  return [[a, b], E * a * a + 2 * F * a * b + G * b * b]
-}
-
-const second = ({ n, uu, uv, vv }: Spot, a: number, b: number, c: number, d: number): number =>
-  dot3(uu, n) * a * c + dot3(uv, n) * (a * d + b * c) + dot3(vv, n) * b * d
