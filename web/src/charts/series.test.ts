@@ -48,15 +48,15 @@ it('a path tells its tightest bend, sections along it their least and largest', 
   const sections = {
     at: [0, 5],
     area: [12, 30],
-    width: [4, 6],
-    height: [3, 5],
+    long: [4, 6],
+    short: [3, 5],
     places: [...places],
   }
   const along = seriesOf({ kind: 'sections', sections }, {})
   expect(along.says).toMatch(/12\.0 mm² \(at 0\.0 mm\) to 30\.0 mm² \(at 5\.0 mm\)/)
   expect(seriesCsv(along).split('\r\n')[0]).toBe(
-    '"along the path, mm","section, mm²","width, mm","height, mm"',
+    '"along the path, mm","section, mm²","long side, mm","short side, mm"',
   )
-  const none = { at: [], area: [], width: [], height: [], places: [] }
+  const none = { at: [], area: [], long: [], short: [], places: [] }
   expect(seriesOf({ kind: 'sections', sections: none }, {}).says).toMatch(/nowhere/)
 })

@@ -77,14 +77,14 @@ export function seriesOf(data: ChartData, limits: Limits): Series {
     }
   }
   if (data.kind === 'sections') {
-    const { at, area, width, height } = data.sections
+    const { at, area, long, short } = data.sections
     const [low, high] = [Math.min(...area), Math.max(...area)]
     return {
       bars: false,
       x: at,
       y: area,
-      more: { y: width, label: 'width, mm' },
-      others: [{ y: height, label: 'height, mm' }],
+      more: { y: long, label: 'long side, mm' },
+      others: [{ y: short, label: 'short side, mm' }],
       xLabel: 'along the path, mm',
       yLabel: 'section, mm²',
       limits: [],

@@ -51,9 +51,10 @@ export function SurfaceLines({ line }: { line: LinesView }) {
 /** How many lines there are of each way on a face. */
 export function LinesPanel({ reading, none }: { reading: boolean; none: boolean }) {
   const count = useSession((s) => s.lines) ?? START_LINES
+  const below = useSession((s) => s.reading !== null)
   return (
     <div
-      className="absolute top-12 left-1/2 flex -translate-x-1/2 items-center gap-1.5 whitespace-nowrap rounded-sm border border-rule bg-sheet/90 px-2 py-1 text-sm"
+      className={`absolute ${below ? 'top-12' : 'top-2'} left-1/2 flex -translate-x-1/2 items-center gap-1.5 whitespace-nowrap rounded-sm border border-rule bg-sheet/90 px-2 py-1 text-sm`}
       data-testid="lines"
     >
       <span className="font-medium">Lines of its surfaces</span>

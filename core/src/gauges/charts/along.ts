@@ -1,14 +1,14 @@
-import { add3, cross3, type P2, type P3, scale3 } from '../../math'
+import type { P2, P3 } from '../../math'
 import { inside, slice, type TriMesh, twiceArea } from '../../mesh'
 import { EvenFrames } from '../../path'
 import { type Curve3, Way } from '../../surface'
 
-/** Sections of a body square to a path: where (mm along it), area (mm2), width and height (mm), and the places. */
+/** Sections of a body square to a path: where (mm along it), area (mm2), the sides of the least rectangle about each (mm), and the places. */
 export interface SectionsAlong {
   at: number[]
   area: number[]
-  width: number[]
-  height: number[]
+  long: number[]
+  short: number[]
   places: P3[]
 }
 
@@ -16,36 +16,61 @@ const STEPS = 96
 
 /**
  * The sections of a closed mesh square to a path, from its start to its end: of each the part that the path goes through, or the
- * nearest to it; width and height as the frame that turns least runs along. Places where the body is not met are left out.
+ * nearest to it. Places where the body is not met are left out.
  */
 export function sectionsAlong(mesh: TriMesh, pieces: readonly Curve3[]): SectionsAlong {
   const way = new Way(pieces)
-  const frames = new EvenFrames(pieces, sideOf(pieces))
-  const out: SectionsAlong = { at: [], area: [], width: [], height: [], places: [] }
+  const frames = new EvenFrames(pieces, [1, 0, 0])
+  const out: SectionsAlong = { at: [], area: [], long: [], short: [], places: [] }
   for (let k = 0; k < STEPS; k++) {
     const share = (k + 0.5) / STEPS
     const { curve, t } = way.at(share)
     const f = frames.at(curve, t)
     const near = nearestPart(slice(mesh, { origin: f.at, x: f.x, y: f.y, z: f.t }))
     if (!near) continue
-    const xs = near.outer.map((p) => p[0])
-    const ys = near.outer.map((p) => p[1])
+    const [long, short] = leastRectangle(near.outer)
     out.at.push(share * way.length)
     out.area.push(near.area)
-    out.width.push(Math.max(...xs) - Math.min(...xs))
-    out.height.push(Math.max(...ys) - Math.min(...ys))
+    out.long.push(long)
+    out.short.push(short)
     out.places.push(f.at)
   }
   return out
 }
 
-/** A section starts with its x to the right, for who looks along the path. */
-function sideOf(pieces: readonly Curve3[]): P3 {
-  const way = new Way(pieces)
-  const [a, b] = [way.place(0), way.place(1e-3)]
-  const d = add3(b, scale3(a, -1))
-  const side = cross3(d, [0, 0, 1])
-  return Math.hypot(...side) > 1e-3 * Math.hypot(...d) ? side : [1, 0, 0]
+/** The sides of the rectangle of least area about places, the longer first: one of them runs along an edge of their hull. */
+function leastRectangle(places: readonly P2[]): [number, number] {
+  const hull = hullOf(places)
+  let best: [number, number] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY]
+  for (const [i, a] of hull.entries()) {
+    const b = hull[(i + 1) % hull.length]!
+    const l = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1
+    const [x, y] = [(b[0] - a[0]) / l, (b[1] - a[1]) / l]
+    const along = hull.map((p) => p[0] * x + p[1] * y)
+    const across = hull.map((p) => p[1] * x - p[0] * y)
+    const w = Math.max(...along) - Math.min(...along)
+    const h = Math.max(...across) - Math.min(...across)
+    if (w * h < best[0] * best[1]) best = [Math.max(w, h), Math.min(w, h)]
+  }
+  return best
+}
+
+/** The convex hull of places, anticlockwise (Andrew's monotone chain). */
+function hullOf(places: readonly P2[]): P2[] {
+  const sorted = [...places].sort((a, b) => a[0] - b[0] || a[1] - b[1])
+  const half = (all: readonly P2[]) => {
+    const out: P2[] = []
+    for (const p of all) {
+      while (out.length > 1) {
+        const [a, b] = [out[out.length - 2]!, out[out.length - 1]!]
+        if ((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]) > 0) break
+        out.pop()
+      }
+      out.push(p)
+    }
+    return out.slice(0, -1)
+  }
+  return [...half(sorted), ...half(sorted.reverse())]
 }
 
 /** The outline about the origin, or the nearest to it, with what is left of its inside. */

@@ -124,8 +124,8 @@ describe('along a path', () => {
     expect(s.at[0]).toBeGreaterThan(5)
     const wall = s.at.findIndex((x) => x > 40)
     expect(s.area[wall]! / (Math.PI * (33 ** 2 - 30 ** 2))).toBeCloseTo(1, 3)
-    expect(s.width[wall]).toBeCloseTo(66, 1)
-    expect(s.height[wall]).toBeCloseTo(66, 1)
+    expect(s.long[wall]).toBeCloseTo(66, 1)
+    expect(s.short[wall]).toBeCloseTo(66, 1)
     const floor = s.at.findIndex((x) => x > 6)
     expect(s.area[floor]! / (Math.PI * 33 ** 2)).toBeCloseTo(1, 3)
     // Across, beside the middle: two walls are cut, the path goes through one.
