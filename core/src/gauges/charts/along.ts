@@ -1,3 +1,4 @@
+import { polygonHull } from 'd3-polygon'
 import type { P2, P3 } from '../../math'
 import { inside, slice, type TriMesh, twiceArea } from '../../mesh'
 import { EvenFrames } from '../../path'
@@ -40,7 +41,7 @@ export function sectionsAlong(mesh: TriMesh, pieces: readonly Curve3[]): Section
 
 /** The sides of the rectangle of least area about places, the longer first: one of them runs along an edge of their hull. */
 function leastRectangle(places: readonly P2[]): [number, number] {
-  const hull = hullOf(places)
+  const hull = polygonHull(places.map(([x, y]): [number, number] => [x, y])) ?? []
   let best: [number, number] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY]
   for (const [i, a] of hull.entries()) {
     const b = hull[(i + 1) % hull.length]!
@@ -53,24 +54,6 @@ function leastRectangle(places: readonly P2[]): [number, number] {
     if (w * h < best[0] * best[1]) best = [Math.max(w, h), Math.min(w, h)]
   }
   return best
-}
-
-/** The convex hull of places, anticlockwise (Andrew's monotone chain). */
-function hullOf(places: readonly P2[]): P2[] {
-  const sorted = [...places].sort((a, b) => a[0] - b[0] || a[1] - b[1])
-  const half = (all: readonly P2[]) => {
-    const out: P2[] = []
-    for (const p of all) {
-      while (out.length > 1) {
-        const [a, b] = [out[out.length - 2]!, out[out.length - 1]!]
-        if ((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]) > 0) break
-        out.pop()
-      }
-      out.push(p)
-    }
-    return out.slice(0, -1)
-  }
-  return [...half(sorted), ...half(sorted.reverse())]
 }
 
 /** The outline about the origin, or the nearest to it, with what is left of its inside. */
