@@ -10,6 +10,7 @@ export {
   stretchFrom,
   turnAbout,
   turnTo,
+  undone,
 } from './motion'
 export {
   bad,

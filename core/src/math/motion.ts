@@ -47,6 +47,13 @@ export function after(first: Motion, then: Motion): Motion {
   }
 }
 
+/** What undoes a motion that keeps lengths. */
+export function undone({ m, t }: Motion): Motion {
+  const column = (k: number): P3 => [m[0][k]!, m[1][k]!, m[2][k]!]
+  const back: Motion['m'] = [column(0), column(1), column(2)]
+  return { m: back, t: [-dot3(back[0], t), -dot3(back[1], t), -dot3(back[2], t)] }
+}
+
 /** The least turn about a place that brings one unit direction into another. */
 export function turnTo(origin: P3, from: P3, to: P3): Motion {
   const across = cross3(from, to)

@@ -8,6 +8,7 @@ export type { Field, OpSpec } from './spec'
 export {
   type Axis,
   type Body,
+  type NextRail,
   type OpContext,
   type OpMade,
   type OpResult,
@@ -15,6 +16,7 @@ export {
   type Plane,
   type Point,
   type Profile,
+  type Shown,
   START,
   type State,
   said,

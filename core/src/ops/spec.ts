@@ -28,7 +28,8 @@ export type Field = {
   | { type: 'text' }
   | { type: 'drawing' }
   | { type: 'areas' }
-  | { type: 'path' | 'stops' | 'stations' | 'sections' }
+  | { type: 'path'; none?: string }
+  | { type: 'stops' | 'stations' | 'sections' }
   | { type: 'file' }
 )
 

@@ -115,6 +115,27 @@ export interface OpContext {
   kernel(job: KernelJob): Outcome<ExactPart[]>
   /** What takes long is worked out once while the op waits for the kernel and is run again; `name` tells it from others in the op. */
   once<T>(name: string, make: () => T): T
+  /** Tells what the Stage shows of the op, also where it then fails; added to what was told before. */
+  shows(what: Shown): void
+}
+
+/** What the Stage shows of an op while it is chosen. */
+export interface Shown {
+  /** Lines along what is matched across sections: of each, a place on every section. */
+  threads?: P3[][]
+  /** Of each section, places all round from where its matching starts. */
+  outlines?: P3[][]
+  /** Whether corners are matched, or places on smooth outlines. */
+  corners?: boolean
+  /** Where rails come nearest to sections, and how far they are apart there, mm. */
+  touches?: { at: P3; gap: number }[]
+  next?: NextRail
+}
+/** Where a skin bends most between its sections: its radius there (mm), and what a rail through there has to touch. */
+export interface NextRail {
+  at: P3
+  radius: number
+  places: P3[]
 }
 
 /** An op cannot go on before the exact kernel has done a job. */

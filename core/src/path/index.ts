@@ -9,6 +9,7 @@ export {
   type SweptFace,
   sweptFaces,
 } from './carried'
+export { centred, nearestShares, straightened } from './centred'
 export {
   type ChainFinding,
   chainFindings,

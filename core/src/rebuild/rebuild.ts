@@ -11,6 +11,7 @@ import {
   type Plane,
   type Point,
   type Profile,
+  type Shown,
   START,
   type State,
   said,
@@ -43,6 +44,8 @@ export interface OpReport {
   reused: boolean
   consequence: string
   diagnoses: Diagnosis[]
+  /** What the Stage shows of it while it is chosen. */
+  shown?: Shown
 }
 export interface Rebuilt {
   state: State
@@ -73,6 +76,7 @@ interface Kept {
   version: number
   reads: Read[]
   outcome: { ok: true; value: OpResult } | { ok: false; diagnosis: Diagnosis }
+  shown: Shown | undefined
   op: string
   key: string
 }
@@ -162,6 +166,7 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
           ? reportOf(op, 'waits', ms, reused, 'waits for what comes before', [])
           : reportOf(op, 'fail', ms, reused, '', [cause ?? kept.outcome.diagnosis])
     }
+    if (kept.shown) report.shown = kept.shown
     reports.push(report)
     yield report
   }
@@ -178,6 +183,9 @@ function touchedBy({ id, kind, inputs }: Op, last: Kept | undefined): string[] {
   const named = [inputs.body, ...(Array.isArray(inputs.tools) ? inputs.tools : [])]
   return [id, ...made, ...named.filter((x): x is string => typeof x === 'string')]
 }
+
+/** What an op shows is kept among what it works out. */
+const SHOWN = 'shown'
 
 /** An op reads a body that an earlier one has still to work on. */
 class WaitsForEarlier extends Error {
@@ -264,7 +272,8 @@ function runOp(
   try {
     const made = evaluateOp(op, world, reads, so)
     const outcome = made.ok ? good(said(made.value)) : made
-    return { kept: cache.keep(op.id, { inputs, version, reads, outcome }), reused: false }
+    const shown = so.get(SHOWN) as Shown | undefined
+    return { kept: cache.keep(op.id, { inputs, version, reads, outcome, shown }), reused: false }
   } catch (e) {
     if (e instanceof WaitsForKernel) {
       cache.wait(op.id, { inputs, version, reads, made: so })
@@ -368,6 +377,7 @@ export function contextOf(
       if (!made.has(name)) made.set(name, make())
       return made.get(name) as T
     },
+    shows: (what) => made.set(SHOWN, { ...(made.get(SHOWN) as Shown | undefined), ...what }),
   }
 }
 

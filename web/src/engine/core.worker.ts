@@ -136,8 +136,10 @@ const handlers: Handlers = {
     const left = skipped > 0 ? `; ${skipped} of a degree SVG does not have were left out` : ''
     return { text, note: `${curves.length - skipped} pieces in mm${left}` }
   },
-  areas({ doc, op }) {
-    const inputs = doc.route.find((o) => o.id === op)?.inputs ?? {}
+  areas({ doc, op, section }) {
+    const own = doc.route.find((o) => o.id === op)?.inputs ?? {}
+    const inputs =
+      section === undefined ? own : ((own.sections as Record<string, unknown>[])[section] ?? {})
     const profile = rebuild(doc, cache).before[op]?.profiles[
       String(inputs.profile ?? (inputs.profiles as string[] | undefined)?.[0])
     ]

@@ -179,8 +179,8 @@ export interface Calls {
     ask: { doc: Workpiece; op: string; format: 'dxf' | 'svg' }
     reply: { text: string; note: string } | string
   }
-  /** The closed areas of a profile that an op uses, and which of them it has chosen. */
-  areas: { ask: { doc: Workpiece; op: string }; reply: AreaView[] }
+  /** The closed areas of a profile that an op (or a section of it) uses, and which of them it has chosen. */
+  areas: { ask: { doc: Workpiece; op: string; section?: number }; reply: AreaView[] }
   /** The wall all over the bodies shown: small triangles (nine numbers each) with the wall under each, mm. */
   walls: { ask: { doc: Workpiece }; reply: WallsView[] }
   /** Lines of the curved faces of the bodies shown, `count` of each way. */

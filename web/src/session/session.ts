@@ -43,6 +43,12 @@ export type Marked =
   | { from: number; to: number }
   | { spot: P3 }
 
+/** What areas are being chosen for: an op, or one of the sections it runs through. */
+export interface Choosing {
+  op: string
+  section?: number
+}
+
 interface Session {
   doc: Workpiece | null
   past: Workpiece[]
@@ -51,7 +57,7 @@ interface Session {
   dragFrom: Workpiece | null
   revision: number
   /** The op whose areas are chosen on the Table, where it does not show them by itself. */
-  choosing: string | null
+  choosing: Choosing | null
   save: SaveState
   saveWord: string
   view: View | null
@@ -114,11 +120,19 @@ export function tableProfile({
   if (!op) return null
   if (op.kind === 'profile' || op.kind === 'text') return op.id
   const { profile, profiles } = op.inputs
-  const named = profile ?? (Array.isArray(profiles) ? profiles[0] : null)
+  const chosen = choosing?.op === op.id
+  const section = chosen ? sectionOf(op, choosing?.section) : undefined
+  const named = section?.profile ?? profile ?? (Array.isArray(profiles) ? profiles[0] : null)
   const used = typeof named === 'string' ? named : null
   const failing = view?.reports.find((r) => r.id === op.id)?.status === 'fail'
-  return op.kind === 'extrude' || failing || choosing === op.id ? used : null
+  return op.kind === 'extrude' || failing || chosen ? used : null
 }
+
+/** A section of a loft by its number, where it is one. */
+export const sectionOf = (op: Op, section: number | undefined) =>
+  section === undefined
+    ? undefined
+    : (op.inputs.sections as { profile?: string; areas?: unknown[] }[] | undefined)?.[section]
 
 /** The plane the Table shows: that of its profile, else where bodies are cut. */
 export function tablePlane(

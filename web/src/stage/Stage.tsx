@@ -23,6 +23,7 @@ import { Places } from './Places'
 import { StageButtons } from './StageButtons'
 import { LinesPanel, SurfaceLines, useLines } from './SurfaceLines'
 import { setSnapshotSource } from './snapshot'
+import { Threads } from './Threads'
 import { Tracer } from './Tracer'
 import { VIEWS } from './views'
 import { useWalls, WallLegend, WallMarks } from './Walls'
@@ -106,6 +107,7 @@ export default function Stage() {
         <CutFrame bodies={bodies} />
         <Places bodies={bodies} />
         <Datums bodies={bodies} />
+        <Threads />
         <Tracer />
         {pointed && <Dots at={[pointed]} color="#9a5b00" size={14} />}
         <OrbitControls makeDefault enableDamping={false} />

@@ -55,7 +55,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
   const drawn = useSession((s) => s.drawn)
   const pickBody = usePickBody()
   const isProfile = shaping && op?.kind === 'profile'
-  const showsAreas = useSession((s) => op?.kind === 'extrude' || s.choosing === op?.id)
+  const showsAreas = useSession((s) => op?.kind === 'extrude' || s.choosing?.op === op?.id)
   const drawing = isProfile ? (op.inputs.drawing as Drawing) : empty
   const shownId = useSession(tableProfile)
   const profile = view?.profiles.find((p) => p.id === shownId)

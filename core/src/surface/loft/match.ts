@@ -58,11 +58,24 @@ function sameWay(given: readonly Ring[]): Ring[] {
       continue
     }
     const against = r.closed
-      ? dot3(r.normal, before.normal) < 0
+      ? runsAgainst(before, r)
       : endGap(before, r) > endGap(before, turnedRing(r))
     out.push(against ? turnedRing(r) : r)
   }
   return out
+}
+
+/** How far a normal has to lean along the way between sections to tell which side it looks to, as the cosine. */
+const LOOKS_ALONG = 0.1
+
+/** Whether a section runs round the other way than the one before: as both are seen along the way from one to the other. */
+function runsAgainst(before: Ring, r: Ring): boolean {
+  const way = sub3(r.centre, before.centre)
+  const size = norm3(way)
+  const [a, b] = [dot3(before.normal, way), dot3(r.normal, way)]
+  return Math.min(Math.abs(a), Math.abs(b)) > LOOKS_ALONG * size
+    ? a * b < 0
+    : dot3(r.normal, before.normal) < 0
 }
 
 const endGap = (a: Ring, b: Ring): number =>

@@ -4,7 +4,7 @@ import { Button } from '../../ui/controls'
 
 /** How many areas are chosen on the Table; what is turned shows its drawing there only when asked. */
 export function Areas({ op, name }: { op: Op; name: string }) {
-  const choosing = useSession((s) => s.choosing === op.id)
+  const choosing = useSession((s) => s.choosing?.op === op.id)
   const count = (op.inputs[name] as unknown[] | undefined)?.length ?? 0
   const there = op.kind === 'extrude'
   return (
@@ -18,7 +18,7 @@ export function Areas({ op, name }: { op: Op; name: string }) {
         <Button
           className="py-0!"
           aria-pressed={choosing}
-          onClick={() => useSession.setState({ choosing: choosing ? null : op.id })}
+          onClick={() => useSession.setState({ choosing: choosing ? null : { op: op.id } })}
         >
           {choosing ? 'Done choosing' : 'Choose on the Table'}
         </Button>

@@ -88,7 +88,7 @@ export function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type
     field.type === 'body'
       ? (available?.bodies ?? []).map((b) => ({ value: b.id, label: b.name }))
       : (available?.[TABLE[field.type]] ?? []).map((id) => ({ value: id, label: opName(doc, id) }))
-  if ((field.type === 'axis' || field.type === 'point' || field.type === 'plane') && field.none) {
+  if ('none' in field && field.none) {
     if (options.length === 0 && !value) return <span className="text-soft">{field.none}</span>
     options.unshift({ value: '', label: field.none })
     return (

@@ -2,15 +2,16 @@ import { arrayMove, useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import type { P2 } from '@ivory/core/math'
 import type { Op } from '@ivory/core/workpiece'
-import { GripVertical, X } from 'lucide-react'
+import { GripVertical, SquareDashedMousePointer, X } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { setInputs, useSession } from '../../session/session'
 import { Button, Choice } from '../../ui/controls'
 import { Sortable } from '../../ui/Sortable'
 import { faceName, opName } from '../names'
+import { NextRail } from './NextRail'
 
 type SectionDoc =
-  | { profile: string; shift?: number }
+  | { profile: string; areas?: unknown[]; shift?: number }
   | { path: string; shift?: number }
   | { body: string; face: { face: string }; shift?: number }
   | { point: string; end?: 'pointed' | 'domed' }
@@ -20,6 +21,9 @@ export function Rack({ op }: { op: Op }) {
   const doc = useSession((s) => s.doc)
   const available = useSession((s) => s.settled?.available[op.id])
   const picking = useSession((s) => s.picking)
+  const choosing = useSession((s) => (s.choosing?.op === op.id ? s.choosing.section : undefined))
+  const choose = (section: number | undefined) =>
+    useSession.setState({ choosing: section === undefined ? null : { op: op.id, section } })
   const sections = (op.inputs.sections as SectionDoc[] | undefined) ?? []
   const put = (next: SectionDoc[]) => setInputs(op.id, { sections: next })
   // Told apart by their order: the same drawing may come twice.
@@ -71,6 +75,19 @@ export function Rack({ op }: { op: Op }) {
               <span className="min-w-0 flex-1 truncate" title={nameOf(s)}>
                 {nameOf(s)}
               </span>
+              {'profile' in s && (
+                <button
+                  type="button"
+                  aria-label={`Choose areas of section ${i + 1} on the Table`}
+                  aria-pressed={choosing === i}
+                  title="Choose its areas on the Table"
+                  className="text-soft aria-pressed:text-brass hover:text-ink"
+                  onClick={() => choose(choosing === i ? undefined : i)}
+                >
+                  {s.areas && s.areas.length > 0 ? `${s.areas.length} of its` : ''}
+                  <SquareDashedMousePointer size={14} className="inline" />
+                </button>
+              )}
               {'point' in s ? (
                 <Choice
                   label={`How section ${i + 1} ends`}
@@ -122,6 +139,7 @@ export function Rack({ op }: { op: Op }) {
       ) : (
         <span className="text-soft">There is no drawing, path, point or body before it yet.</span>
       )}
+      <NextRail op={op} />
     </div>
   )
 }

@@ -12,6 +12,8 @@ export const loftInputs = z.object({
   ...ontoInputs,
   rails: z.array(z.string().min(1)).max(8).default([]),
   mirror: z.string().optional(),
+  /** The path the skin goes along from section to section. */
+  centre: z.string().optional(),
   give: valueSchema.default(0),
   /** What makes a body of a skin between open sections. */
   skin: z.enum(['flat', 'one', 'other', 'middle']).default('flat'),
@@ -28,8 +30,11 @@ export const loftInputs = z.object({
 export type LoftInputs = z.infer<typeof loftInputs>
 
 export const railed = (i: Readonly<Record<string, unknown>>) =>
-  smooth(i) && Array.isArray(i.rails) && i.rails.length > 0
+  smooth(i) && !i.centre && Array.isArray(i.rails) && i.rails.length > 0
 const smooth = (i: Readonly<Record<string, unknown>>) => i.run !== 'ruled' && i.ring !== 'yes'
+
+/** Smooth, and not led by a centre line. */
+const free = (i: Readonly<Record<string, unknown>>) => smooth(i) && !i.centre
 
 const walledSkin = (i: Readonly<Record<string, unknown>>) =>
   i.ring !== 'yes' && typeof i.skin === 'string' && i.skin !== 'flat'
@@ -54,6 +59,14 @@ export const loftFields: Field[] = [
     help: 'Paths the skin runs along; each has to touch all sections.',
     type: 'paths',
     when: smooth,
+  },
+  {
+    name: 'centre',
+    label: 'Centre line',
+    help: 'A path past all sections: from each to the next the skin goes as it does. Instead of rails.',
+    type: 'path',
+    none: 'none',
+    when: (i) => smooth(i) && !(Array.isArray(i.rails) && i.rails.length > 0),
   },
   {
     name: 'mirror',
@@ -128,7 +141,7 @@ export const loftFields: Field[] = [
     help: 'How the skin leaves the first section.',
     type: 'choice',
     options: endOptions,
-    when: smooth,
+    when: free,
   },
   {
     name: 'beginPull',
@@ -137,7 +150,7 @@ export const loftFields: Field[] = [
     type: 'value',
     dim: 'number',
     ranged: true,
-    when: (i) => smooth(i) && i.begins !== 'free',
+    when: (i) => free(i) && i.begins !== 'free',
   },
   {
     name: 'ends',
@@ -145,7 +158,7 @@ export const loftFields: Field[] = [
     help: 'How the skin reaches the last section.',
     type: 'choice',
     options: endOptions,
-    when: smooth,
+    when: free,
   },
   {
     name: 'endPull',
@@ -154,6 +167,6 @@ export const loftFields: Field[] = [
     type: 'value',
     dim: 'number',
     ranged: true,
-    when: (i) => smooth(i) && i.ends !== 'free',
+    when: (i) => free(i) && i.ends !== 'free',
   },
 ]

@@ -33,7 +33,7 @@ import {
   tipCrossing,
   Way,
 } from '../../../surface'
-import type { OpContext } from '../../state'
+import type { OpContext, Shown } from '../../state'
 
 /** Up to this a rail touches a section, mm. */
 const TOUCHES = 1e-4
@@ -72,12 +72,15 @@ export function alongRails(
   const real = row.find((s) => !isTip(s))!
   const closed = 'ring' in real ? real.ring.closed : true
   const guides: Guide[] = []
+  const touches: NonNullable<Shown['touches']> = []
   for (const [k, pieces] of rails.value.entries()) {
     const made = guide(pieces, k + 1, base.params, row, sides, closed, input, ctx)
     if (!made.ok) return made
     guides.push(made.value.guide)
+    touches.push(...made.value.touches)
     warnings.push(...made.value.warnings)
   }
+  ctx.shows({ touches })
   const twice = meeting(guides, base.params)
   if (twice) return twice
   const pins = closed ? [] : drawnIn(base.patches)
@@ -171,7 +174,7 @@ function guide(
   closed: boolean,
   input: RailInputs,
   ctx: OpContext,
-): Outcome<{ guide: Guide; warnings: Diagnosis[] }> {
+): Outcome<{ guide: Guide; warnings: Diagnosis[]; touches: NonNullable<Shown['touches']> }> {
   let pieces = [...given]
   let way = new Way(pieces)
   const cross = () => {
@@ -223,7 +226,12 @@ function guide(
       fixes: [],
     })
   const shares = kinks.map((f) => way.starts[f.piece + 1]!)
-  return good({ guide: guideOf(way, list, params, sides.length, closed, shares), warnings })
+  const touches = list.map((c) => ({ at: c.section, gap: c.gap }))
+  return good({
+    guide: guideOf(way, list, params, sides.length, closed, shares),
+    warnings,
+    touches,
+  })
 }
 
 /** Two rails that meet the skin at one place. */

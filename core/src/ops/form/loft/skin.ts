@@ -12,9 +12,13 @@ import {
 import {
   breaksOf,
   foldIn,
+  type Matched,
   matched,
+  type Patch,
+  type Ring,
   ringOf,
   type Section,
+  type Side,
   sectionSteps,
   sidesOf,
   skinned,
@@ -23,11 +27,13 @@ import {
 } from '../../../surface'
 import type { OpContext } from '../../state'
 import { endOf, type FlatEnd, type NamedPatch, offPlane } from '../quilted'
+import { alongCentre, type Centre, centreOf, movedRing, putBack } from './centre'
 import { type Closed, closedSkin } from './closing'
 import { endHolds, meetings, middleOf } from './ends'
 import { type LoftInputs, railed } from './inputs'
 import { alongRails } from './rails'
 import type { LoftSection } from './section'
+import { nextRail, threadsOf } from './shown'
 
 /** All that bounds the body, worked out before the kernel is asked. */
 export function shapedSkin(
@@ -37,12 +43,19 @@ export function shapedSkin(
 ): Outcome<Closed & { warnings: Diagnosis[] }> {
   const warnings: Diagnosis[] = []
   const ring = input.ring === 'yes'
-  const loops = loopsMatched(sections)
+  const rings = sections.map((s) => (s.kind === 'loops' ? s.loops.map(ringOf) : null))
+  const middles = sections.map((s, i): P3 => (s.kind === 'tip' ? s.at : rings[i]![0]!.centre))
+  const centre =
+    input.centre && input.run !== 'ruled' && !ring
+      ? centreOf(input.centre, middles, ctx)
+      : good(null)
+  if (!centre.ok) return centre
+  const loops = loopsMatched(sections, rings, centre.value)
   if (!loops.ok) return loops
   const patches: NamedPatch[][] = []
   let words = ''
   for (const row of loops.value) {
-    const made = skinOf(row, patches.length === 0, sections, input, ctx)
+    const made = skinOf(row, patches.length === 0, sections, centre.value, input, ctx)
     if (!made.ok) return made
     patches.push(made.value.patches)
     warnings.push(...made.value.warnings)
@@ -123,7 +136,11 @@ export function unfit(sections: readonly LoftSection[], ring: boolean): Outcome<
 }
 
 /** The loops of all sections that belong together: outer to outer, holes by which are nearest to each other. */
-function loopsMatched(sections: readonly LoftSection[]): Outcome<Section[][]> {
+function loopsMatched(
+  sections: readonly LoftSection[],
+  rings: readonly (Ring[] | null)[],
+  centre: Centre | null,
+): Outcome<Section[][]> {
   const counts = sections.flatMap((s) => (s.kind === 'loops' ? [s.loops.length] : []))
   const other = counts.findIndex((c) => c !== counts[0])
   if (other > 0)
@@ -131,7 +148,6 @@ function loopsMatched(sections: readonly LoftSection[]): Outcome<Section[][]> {
       'loops-differ',
       `The sections do not have as many outlines: the first has ${counts[0]}, another ${counts[other]}. Give each the same number of holes.`,
     )
-  const rings = sections.map((s) => (s.kind === 'loops' ? s.loops.map(ringOf) : null))
   const rows: Section[][] = []
   for (let k = 0; k < counts[0]!; k++) {
     let near: P3 | null = null
@@ -148,12 +164,16 @@ function loopsMatched(sections: readonly LoftSection[]): Outcome<Section[][]> {
     })
     const real = row.filter((r) => r !== null)
     const shifts = sections.flatMap((s) => (s.kind === 'loops' ? [k === 0 ? s.shift : 0] : []))
-    const made = matched(real, shifts)
+    // Along a centre line sections are matched as they would stand if that were straight.
+    const bent = row.flatMap((r, i) => (r && centre ? [centre.straight[i]!] : []))
+    const made = matched(centre ? real.map((r, i) => movedRing(r, bent[i]!)) : real, shifts)
     if (!made.ok) return made
+    const back = ({ ring, breaks }: Matched, i: number): Matched =>
+      centre ? { ring: putBack(ring, bent[i]!), breaks } : { ring, breaks }
     let next = 0
     rows.push(
       sections.map((s, i): Section => {
-        if (row[i]) return made.value[next++]!
+        if (row[i]) return back(made.value[next]!, next++)
         return { tip: s.kind === 'tip' ? s.at : [0, 0, 0] }
       }),
     )
@@ -161,11 +181,28 @@ function loopsMatched(sections: readonly LoftSection[]): Outcome<Section[][]> {
   return good(rows)
 }
 
+/** The skin through one row of loops as it comes, as its ends ask, or along its centre line. */
+function skinThrough(
+  row: readonly Section[],
+  sides: readonly Side[],
+  steps: readonly number[],
+  sections: readonly LoftSection[],
+  centre: Centre | null,
+  input: LoftInputs,
+  ctx: OpContext,
+): Outcome<{ patches: Patch[]; params: number[] }> {
+  if (centre) return good(alongCentre(centre, sides))
+  const [ruled, ring] = [input.run === 'ruled', input.ring === 'yes']
+  const holds = endHolds(row, sides, steps, sections, input, ctx)
+  return holds.ok ? good(skinned(sides, { ruled, ring, ...holds.value })) : holds
+}
+
 /** The skin through one row of loops, looked over before the kernel is asked. */
 function skinOf(
   row: readonly Section[],
   outer: boolean,
   sections: readonly LoftSection[],
+  centre: Centre | null,
   input: LoftInputs,
   ctx: OpContext,
 ): Outcome<{ patches: NamedPatch[]; warnings: Diagnosis[]; words: string }> {
@@ -179,9 +216,11 @@ function skinOf(
       `Sections ${twice} and ${(twice % row.length) + 1} lie on each other.`,
       [{ at: middleOf(row[twice % row.length]!) }],
     )
-  const holds = endHolds(row, sides, steps, sections, input, ctx)
-  if (!holds.ok) return holds
-  const base = skinned(sides, { ruled: input.run === 'ruled', ring, ...holds.value })
+  if (outer) ctx.shows(threadsOf(row, sides))
+  const smooth = input.run !== 'ruled' && !ring
+  const made = skinThrough(row, sides, steps, sections, centre, input, ctx)
+  if (!made.ok) return made
+  const base = made.value
   // Holes keep to the sections; rails lead what is outside.
   const led =
     outer && railed(input) && !ring
@@ -205,6 +244,10 @@ function skinOf(
       `Between two sections the skin is drawn in to ${rounded(100 * twist.left!, 0)} % of their area: they are turned against each other. Shift the matching of one of them.`,
       [{ at: twist.at }],
     )
+  if (outer && smooth && !centre) {
+    const next = nextRail(patches, sides, base.params)
+    if (next) ctx.shows({ next })
+  }
   const met = meetings(patches, row, input)
   return good({
     patches: patches.map((patch, i) => ({ patch, names: sides[i]!.names })),
