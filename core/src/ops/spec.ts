@@ -29,7 +29,7 @@ export type Field = {
   | { type: 'drawing' }
   | { type: 'areas' }
   | { type: 'path'; none?: string }
-  | { type: 'stops' | 'stations' | 'sections' }
+  | { type: 'stops' | 'holds' | 'stations' | 'sections' }
   | { type: 'file' }
 )
 

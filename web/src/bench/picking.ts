@@ -78,15 +78,15 @@ export const toggleEdge = (ref: EdgeRef): void => toggle(ref, sameEdge)
 export const toggleFace = (ref: FaceRef): void => {
   const picking = useSession.getState().picking
   if (picking?.body)
-    addSection(picking.op, picking.input, { body: picking.body, face: ref, shift: 0 })
+    addPicked(picking.op, picking.input, { ...picking.as, body: picking.body, face: ref })
   else toggle(ref, sameFace)
 }
 export const toggleVertex = (ref: VertexRef): void => toggle(ref, sameVertex)
 
-/** Adds a face to the sections of a loft; one is picked at a time. */
-function addSection(op: string, input: string, section: { body: string; face: FaceRef; shift: 0 }) {
+/** Adds a face to a list such as the sections of a loft; one is picked at a time. */
+function addPicked(op: string, input: string, made: { body: string; face: FaceRef }) {
   const known = (opOf(useSession.getState().doc, op)?.inputs[input] as unknown[] | undefined) ?? []
-  setInputs(op, { [input]: [...known, section] })
+  setInputs(op, { [input]: [...known, made] })
   useSession.setState({ picking: null })
 }
 

@@ -15,12 +15,17 @@ export interface Picking {
   body?: string
   /** The op is new: its value is brought into what holds once something is picked. */
   fresh?: boolean
+  /** What a single face that is picked is added with, where it is one of several things in a list. */
+  as?: object
 }
 /** Which way the sheet lies that a path is drawn on. */
 export const SHEETS = ['level', 'front', 'side'] as const
 export interface Tracing {
   op: string
-  sheet: (typeof SHEETS)[number]
+  /** One of the three ways it always can, or a datum plane it lies along. */
+  sheet: string
+  /** How far it is tilted about the way the path last ran, deg. */
+  tilt: number
   by: 'line' | 'arc' | 'over' | 'spline'
 }
 /** How bodies are looked at: stripes in a mirror (how many), or their lean against a pull (at least so many degrees). */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { movedStop, type StopDoc, typedStop } from './tracing'
+import { movedStop, newHold, type StopDoc, sheetOf, sheetsOf, typedStop } from './tracing'
 
 describe('places of a path', () => {
   it('are typed as three numbers or expressions, from the last place with a plus', () => {
@@ -35,5 +35,48 @@ describe('places of a path', () => {
     ])
     const held: StopDoc[] = [{ point: 'p' }, { x: 1, y: 1, z: 1 }]
     expect(movedStop(held, 0, [1, 1, 1])).toEqual(held)
+  })
+})
+
+describe('the sheet a path is drawn on', () => {
+  const path = {
+    id: 'way',
+    kind: 'path' as const,
+    pieces: [
+      [
+        [0, 0, 0],
+        [0, 30, 0],
+      ] as [number, number, number][],
+    ],
+    kinks: [],
+    stops: [],
+    teeth: [],
+  }
+  it('goes through the last place, along a datum plane where one is chosen', () => {
+    expect(sheetsOf(['front', 'side', 'top', 'slope'])).toEqual(['level', 'front', 'side', 'slope'])
+    const level = sheetOf({ op: 'way', sheet: 'level', tilt: 0 }, [path])
+    expect([level.origin, level.z]).toEqual([
+      [0, 30, 0],
+      [0, 0, 1],
+    ])
+    const frame = { origin: [5, 5, 5], x: [0, 1, 0], y: [0, 0, 1], z: [1, 0, 0] } as const
+    const slope = { id: 'slope', kind: 'plane' as const, frame }
+    const on = sheetOf({ op: 'way', sheet: 'slope', tilt: 0 }, [path, slope])
+    expect([on.origin, on.z]).toEqual([
+      [0, 30, 0],
+      [1, 0, 0],
+    ])
+  })
+  it('is tilted about the way the path last ran', () => {
+    const tilted = sheetOf({ op: 'way', sheet: 'level', tilt: 30 }, [path])
+    // About y, as a right-handed screw: up leans to the right.
+    expect(tilted.z[0]).toBeCloseTo(0.5, 12)
+    expect(tilted.z[2]).toBeCloseTo(Math.sqrt(0.75), 12)
+    expect(tilted.y[1]).toBeCloseTo(1, 12)
+  })
+  it('new holds are of the last places', () => {
+    expect(newHold('apart', 4)).toMatchObject({ place: 3, other: 4, along: 'any' })
+    expect(newHold('along', 4)).toEqual({ kind: 'along', place: 4, axis: 'x' })
+    expect(newHold('angle', 1)).toMatchObject({ place: 1, other: 1 })
   })
 })

@@ -1,4 +1,13 @@
-import { type Frame, type P3, rounded } from '@ivory/core/math'
+import {
+  type Frame,
+  moved,
+  norm3,
+  type P3,
+  rounded,
+  sub3,
+  turnAbout,
+  unit3,
+} from '@ivory/core/math'
 import { START } from '@ivory/core/ops'
 import type { Op } from '@ivory/core/workpiece'
 import type { DatumView } from '../engine'
@@ -14,6 +23,28 @@ export type StopDoc = {
   | { x: number | string; y: number | string; z: number | string; rel?: boolean }
 )
 
+/** What holds between places of a path, as it is kept. */
+export type HoldDoc = { place: number } & (
+  | { kind: 'along'; axis: string }
+  | { kind: 'square'; body: string; face: { face: string } }
+  | { kind: 'plane'; plane: string }
+  | { kind: 'apart'; other: number; along?: string; value: number | string }
+  | { kind: 'equal' | 'parallel'; other: number }
+  | { kind: 'angle'; other: number; value: number | string }
+)
+export const holdsOf = (op: Op | undefined): HoldDoc[] =>
+  (op?.inputs.holds as HoldDoc[] | undefined) ?? []
+
+/** A new hold of the last places there are. */
+export function newHold(kind: string, count: number): HoldDoc {
+  const [place, other] = [Math.max(1, count), Math.max(1, count - 1)]
+  if (kind === 'along') return { kind, place, axis: 'x' }
+  if (kind === 'plane') return { kind, place, plane: 'top' }
+  if (kind === 'apart') return { kind, place: other, other: place, along: 'any', value: 30 }
+  if (kind === 'angle') return { kind, place: other, other: place, value: 90 }
+  return { kind: kind === 'equal' ? 'equal' : 'parallel', place: other, other: place }
+}
+
 export const stopsOf = (op: Op | undefined): StopDoc[] =>
   (op?.inputs.stops as StopDoc[] | undefined) ?? []
 
@@ -23,29 +54,55 @@ export const putStops = (op: string, stops: StopDoc[], how = edit): void =>
 /** Begins to draw a path on the Stage, or leaves off. */
 export function trace(op: string | null): void {
   useSession.setState({
-    tracing: op === null ? null : { op, sheet: 'level', by: 'line' },
+    tracing: op === null ? null : { op, sheet: 'level', tilt: 0, by: 'line' },
     picking: null,
   })
 }
 
+/** The ways the sheet can lie: level, along the front and side planes, along each datum plane there is. */
+export const sheetsOf = (planes: readonly string[]): string[] => [
+  ...SHEETS,
+  ...planes.filter((p) => !Object.hasOwn(START.planes, p)),
+]
+
 /** Lays the sheet the next way. */
 export function turnSheet(): void {
-  const { tracing } = useSession.getState()
+  const { tracing, settled } = useSession.getState()
   if (!tracing) return
-  const next = SHEETS[(SHEETS.indexOf(tracing.sheet) + 1) % SHEETS.length]!
+  const all = sheetsOf(settled?.available[tracing.op]?.planes ?? [])
+  const next = all[(all.indexOf(tracing.sheet) + 1) % all.length]!
   useSession.setState({ tracing: { ...tracing, sheet: next } })
 }
 
-/** The sheet a path is drawn on: through its last place, or the origin where it has none. */
-export const sheetOf = ({ sheet }: Tracing, last: P3): Frame => ({
-  ...START.planes[sheet === 'level' ? 'top' : sheet]!.frame,
-  origin: last,
-})
+/**
+ * The sheet a path is drawn on: through its last place (the origin where it has none), along a plane, tilted about the way the
+ * path ran there.
+ */
+export function sheetOf(
+  { op, sheet, tilt }: Pick<Tracing, 'op' | 'sheet' | 'tilt'>,
+  datums: readonly DatumView[] | undefined,
+): Frame {
+  const plane = datums?.find((d) => d.id === sheet && d.kind === 'plane')
+  const { x, y, z } =
+    plane?.kind === 'plane'
+      ? plane.frame
+      : START.planes[sheet === 'front' || sheet === 'side' ? sheet : 'top']!.frame
+  const last = pathShown(datums, op)?.pieces.at(-1)
+  const [before, tip] = [last?.at(-2), last?.at(-1)]
+  const run = before && tip && norm3(sub3(tip, before)) > 1e-9 ? unit3(sub3(tip, before)) : x
+  const turn = turnAbout([0, 0, 0], run, (tilt * Math.PI) / 180)
+  const [u, v, w] = [moved(turn, x), moved(turn, y), moved(turn, z)]
+  return { origin: tip ?? [0, 0, 0], x: u, y: v, z: w }
+}
+
+function pathShown(datums: readonly DatumView[] | undefined, op: string) {
+  const path = datums?.find((d) => d.id === op && d.kind === 'path')
+  return path?.kind === 'path' ? path : undefined
+}
 
 /** Where a path ends that is shown; null where it is not. */
 export function tipOf(datums: readonly DatumView[] | undefined, op: string): P3 | null {
-  const path = datums?.find((d) => d.id === op && d.kind === 'path')
-  return path?.kind === 'path' ? (path.pieces.at(-1)?.at(-1) ?? null) : null
+  return pathShown(datums, op)?.pieces.at(-1)?.at(-1) ?? null
 }
 
 /** Adds a place to the path that is drawn, to the hundredth. */

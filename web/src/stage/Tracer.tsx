@@ -29,9 +29,10 @@ export function Tracer() {
   /** Where the pointer last was on the Stage: a sheet or a view that is turned under it is read at once. */
   const last = useRef<PointerEvent | null>(null)
   const tip = tracing ? tipOf(datums, tracing.op) : null
-  const key = tracing && `${tracing.sheet} ${(tip ?? [0, 0, 0]).join()}`
+  const laid = tracing ? sheetOf(tracing, datums) : null
+  const key = laid && [laid.origin, laid.x, laid.z].join()
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key holds all of it
-  const sheet = useMemo(() => (tracing ? sheetOf(tracing, tip ?? [0, 0, 0]) : null), [key])
+  const sheet = useMemo(() => laid, [key])
 
   useEffect(() => {
     if (!tracing || !sheet) return

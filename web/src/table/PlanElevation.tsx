@@ -2,9 +2,10 @@ import { fixed, type P2, type P3 } from '@ivory/core/math'
 import { Maximize } from 'lucide-react'
 import { type PointerEvent, useCallback, useEffect, useRef, useState } from 'react'
 import { opOf, preview, settle, useSession } from '../session/session'
-import { addStop, movedStop, putStops, type StopDoc, stopsOf } from '../session/tracing'
+import { addStop, holdsOf, movedStop, putStops, type StopDoc, stopsOf } from '../session/tracing'
 import type { PathDatum } from '../stage/PathLine'
 import { IconButton } from '../ui/controls'
+import { HoldDim } from './HoldDim'
 
 /** Two views of space on one sheet: looked at from above, and from the front below it. */
 const VIEWS = {
@@ -41,6 +42,8 @@ export function PlanElevation({ path }: { path: PathDatum }) {
   const [laid, setLaid] = useState<Laid | null>(null)
   const [held, setHeld] = useState<Held | null>(null)
   const tracing = useSession((s) => s.tracing)
+  const holds = useSession((s) => holdsOf(opOf(s.doc, path.id)))
+  const dims = holds.flatMap((hold, index) => (hold.kind === 'apart' ? [{ hold, index }] : []))
   const fit = useCallback(() => {
     if (size.w > 0) setLaid(laidFor(path, size))
   }, [path, size])
@@ -118,7 +121,7 @@ export function PlanElevation({ path }: { path: PathDatum }) {
       }}
       onPointerLeave={() => useSession.setState({ hover: '' })}
       onClick={(e) => {
-        if (!tracing || !laid || (e.target as Element).closest('button, circle')) return
+        if (!tracing || !laid || (e.target as Element).closest('button, circle, input')) return
         const event = e as unknown as PointerEvent
         addStop(path.id, taken(viewAt(event), event, path.stops.at(-1) ?? [0, 0, 0]), tracing.by)
       }}
@@ -159,6 +162,18 @@ export function PlanElevation({ path }: { path: PathDatum }) {
                   strokeDasharray="3 3"
                   opacity={0.6}
                 />
+                {dims.map(({ hold, index }) => (
+                  <HoldDim
+                    key={index}
+                    op={path.id}
+                    view={view}
+                    index={index}
+                    hold={hold}
+                    a={path.stops[hold.place - 1]}
+                    b={path.stops[hold.other - 1]}
+                    put={(p) => put(view, p)}
+                  />
+                ))}
                 {path.stops.map((p, i) => {
                   const [x, y] = put(view, p)
                   return (

@@ -1,6 +1,11 @@
+/** The solver itself, for unknowns of any kind. */
+export { conflictOf } from './conflict'
+export { add, atan2, constant, type Dual, hypot, mul, over, plus, sub, times } from './dual'
 export { dragTo, type Held, type HoldState, hold, type Travel, tryValue } from './hold'
+export { linearise, MET, solveLeast } from './least'
 export { followsCurve, type Loose } from './loose'
 export { AXIS, ORIGIN } from './names'
+export { analyseRank } from './rank'
 export { splineOf } from './runs'
 export {
   DIMENSIONS,
@@ -14,5 +19,5 @@ export {
   shapeOfRefs,
 } from './schema'
 export { applicable, type Suggestion, suggestions } from './suggest'
-export { entityOf } from './system'
+export { type Equation, entityOf } from './system'
 export { relationWords, withoutHold } from './words'

@@ -6,6 +6,7 @@ import { Choice, CommitInput } from '../../ui/controls'
 import { FileField } from '../FileField'
 import { opName } from '../names'
 import { Areas } from './Areas'
+import { Holds } from './Holds'
 import { PlaceInput } from './PlaceInput'
 import { Rack } from './Rack'
 import { Refs } from './Refs'
@@ -72,6 +73,7 @@ export function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type
   )
     return <Several op={op} field={field} />
   if (field.type === 'stops') return <Stops op={op} />
+  if (field.type === 'holds') return <Holds op={op} />
   if (field.type === 'sections') return <Rack op={op} />
   if (field.type === 'stations') return <Stations op={op} />
   if (field.type === 'areas') return <Areas op={op} name={field.name} />

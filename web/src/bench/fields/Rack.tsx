@@ -57,7 +57,7 @@ export function Rack({ op }: { op: Op }) {
     const [kind, id] = value.split(' ') as [string, string]
     if (kind === 'body') {
       useSession.setState({
-        picking: { op: op.id, input: 'sections', what: 'faces', body: id },
+        picking: { op: op.id, input: 'sections', what: 'faces', body: id, as: { shift: 0 } },
       })
       return
     }
@@ -121,7 +121,7 @@ export function Rack({ op }: { op: Op }) {
           ))}
         </ol>
       </Sortable>
-      {picking?.op === op.id && picking.body && (
+      {picking?.op === op.id && picking.body && picking.input === 'sections' && (
         <Button
           className="border-brass! bg-brass-wash!"
           onClick={() => useSession.setState({ picking: null })}

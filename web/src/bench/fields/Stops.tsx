@@ -1,10 +1,11 @@
 import type { Op } from '@ivory/core/workpiece'
 import { PencilLine, X } from 'lucide-react'
 import { useState } from 'react'
-import { SHEETS, useSession } from '../../session/session'
-import { putStops, type StopDoc, stopsOf, trace, typedStop } from '../../session/tracing'
+import { useSession } from '../../session/session'
+import { putStops, type StopDoc, sheetsOf, stopsOf, trace, typedStop } from '../../session/tracing'
 import { typedValue } from '../../table/typed'
 import { Button, Choice, CommitInput } from '../../ui/controls'
+import { typedNumber } from '../../ui/number'
 import { opName } from '../names'
 
 const WAYS = [
@@ -13,11 +14,13 @@ const WAYS = [
   { value: 'over', label: 'arc over it' },
   { value: 'spline', label: 'curve' },
 ]
-const WORD = { level: 'level', front: 'front', side: 'side' } as const
+const WORD: Readonly<Record<string, string>> = { level: 'level', front: 'front', side: 'side' }
 
 /** The places of a path: how each is gone to, where it is and its rounding; typed, or drawn on the Stage. */
 export function Stops({ op }: { op: Op }) {
   const unit = useSession((s) => s.doc?.unit ?? 'mm')
+  const doc = useSession((s) => s.doc)
+  const available = useSession((s) => s.settled?.available[op.id])
   const tracing = useSession((s) => (s.tracing?.op === op.id ? s.tracing : null))
   const [fault, setFault] = useState('')
   const stops = stopsOf(op)
@@ -93,12 +96,26 @@ export function Stops({ op }: { op: Op }) {
           <Choice
             label="The sheet lies"
             value={tracing.sheet}
-            options={SHEETS.map((value) => ({ value, label: WORD[value] }))}
-            onChange={(sheet) =>
-              useSession.setState({ tracing: { ...tracing, sheet: sheet as typeof tracing.sheet } })
-            }
+            options={sheetsOf(available?.planes ?? []).map((value) => ({
+              value,
+              label: WORD[value] ?? `along ${opName(doc, value)}`,
+            }))}
+            onChange={(sheet) => useSession.setState({ tracing: { ...tracing, sheet } })}
           />
           <span className="figures text-soft">Q</span>
+          <label className="flex items-center gap-1">
+            tilted
+            <CommitInput
+              aria-label="The sheet is tilted by, degrees"
+              className="figures w-11"
+              value={String(tracing.tilt)}
+              onCommit={(t) => {
+                const tilt = typedNumber(t)
+                if (tilt !== null) useSession.setState({ tracing: { ...tracing, tilt } })
+              }}
+            />
+            °
+          </label>
           <Choice
             label="Next by"
             value={tracing.by}

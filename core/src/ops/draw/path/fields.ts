@@ -35,6 +35,13 @@ export const pathFields: Field[] = [
     when: when('stops'),
   },
   {
+    name: 'holds',
+    label: 'Holds',
+    help: 'What stays so whatever changes: coordinates typed as plain numbers give way to it, expressions do not.',
+    type: 'holds',
+    when: when('stops'),
+  },
+  {
     name: 'closed',
     label: 'Ends',
     help: 'Whether it goes back to where it starts.',

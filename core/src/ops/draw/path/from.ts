@@ -31,6 +31,7 @@ import { exactBody } from '../../exact'
 import { liveSegs } from '../../form/areas'
 import { pickExactEdges } from '../../pick'
 import { type DatumContext, datumAxis, planeFrame } from '../datum'
+import { type DrawnPlace, heldPlaces } from './holds'
 import type { PathInputs, StopInput } from './inputs'
 
 /** A chain before its kinks are rounded. */
@@ -41,18 +42,40 @@ export interface Drawn extends Chain {
   words?: string
 }
 
-/** Through typed places, each from the one before where it says so. */
+/** Through typed places, each from the one before where it says so, moved as little as can be where holds ask for it. */
 export function throughStops(i: PathInputs, ctx: DatumContext): Outcome<Drawn> {
   const stops: Stop[] = []
+  const drawn: DrawnPlace[] = []
   for (const s of i.stops) {
     const at = stopAt(s, stops[stops.length - 1]?.at, ctx)
     if (!at.ok) return at
     const round = s.round === undefined ? undefined : ctx.read(s.round, 'length')
     stops.push({ at: at.value, by: s.by, round })
+    drawn.push({ at: at.value, fixed: fixedOf(s, drawn.length > 0) })
   }
   const closed = i.closed === 'yes'
-  const made = built(stops, closed, ctx.read(i.round, 'length'))
-  return made.ok ? good({ ...made.value, closed, stops: stops.map((s) => s.at) }) : made
+  const held = i.holds.length > 0 ? heldPlaces(drawn, i.holds, closed, ctx) : null
+  if (held && !held.ok) return held
+  const placed = stops.map((s, k) => ({ ...s, at: held?.value.places[k] ?? s.at }))
+  const made = built(placed, closed, ctx.read(i.round, 'length'))
+  if (!made.ok) return made
+  const words = held
+    ? `${i.holds.length} held, ${held.value.free === 0 ? 'nothing free' : `free in ${held.value.free} ${held.value.free === 1 ? 'way' : 'ways'}`}`
+    : undefined
+  return good({
+    ...made.value,
+    closed,
+    stops: placed.map((s) => s.at),
+    ...(words ? { words } : {}),
+  })
+}
+
+/** Which coordinates of a place holds do not move: those of points, and those told as expressions. */
+function fixedOf(s: StopInput, after: boolean): DrawnPlace['fixed'] {
+  if ('point' in s) return ['stays', 'stays', 'stays']
+  return ([s.x, s.y, s.z] as const).map((v) =>
+    typeof v === 'number' ? null : s.rel && after ? 'from before' : 'stays',
+  )
 }
 
 function stopAt(s: StopInput, before: P3 | undefined, ctx: DatumContext): Outcome<P3> {

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { valueSchema } from '../../../profile'
 import { edgeRefSchema, faceRefSchema } from '../../../refs'
+import { holdSchema } from './holds'
 
 const going = {
   by: z.enum(['line', 'arc', 'over', 'spline']).default('line'),
@@ -38,6 +39,8 @@ export const pathInputs = z.object({
     ])
     .default('stops'),
   stops: z.array(stopSchema).max(500).default([]),
+  /** What holds between the places; coordinates told as numbers then give way, those told as expressions stay. */
+  holds: z.array(holdSchema).max(500).default([]),
   closed: z.enum(['no', 'yes']).default('no'),
   profile: z.string().optional(),
   /** What the second drawing shows of what is seen from two sides. */

@@ -25,6 +25,7 @@ export const pathOp = defineOp<PathInputs>({
       { x: 0, y: 0, z: 0, rel: false, by: 'line' },
       { x: 40, y: 0, z: 0, rel: true, by: 'line' },
     ],
+    holds: [],
     closed: 'no',
     ...(profile ? { profile } : {}),
     ...(body ? { body } : {}),
