@@ -11,7 +11,7 @@ const arc = (radius: number, from: number, sweep: number): Curve3 => {
 const made = (a: Curve3, b: Curve3, order: Order, pull?: [number, number]): Curve3 => {
   const out = blended(a, b, order, pull)
   if (!out.ok) throw new Error(out.diagnosis.message)
-  return out.value
+  return out.value.curve
 }
 
 describe('downhill simplex', () => {
@@ -117,5 +117,35 @@ describe('blends between curves', () => {
     const far: Curve3 = { kind: 'line', a: [20, 10, 0], b: [30, 10, 0] }
     expect(blended(a, far, 2, [0, 1])).toMatchObject({ ok: false })
     expect(blended(a, far, 2, [Number.NaN, 1])).toMatchObject({ ok: false })
+  })
+})
+
+describe('blends that stay above a plane', () => {
+  const up = { origin: [0, 0, 0] as const, z: [0, 0, 1] as const }
+  const heights = (c: Curve3) => Array.from({ length: 201 }, (_, k) => place3(c, k / 200)[2])
+  /** Two strands that come down towards each other at 45 degrees and end 2 over the plane. */
+  const down: Curve3 = { kind: 'line', a: [-40, 0, 22], b: [-20, 0, 2] }
+  const rise: Curve3 = { kind: 'line', a: [20, 3, 2], b: [40, 3, 22] }
+  it('free it dips below; held it keeps above within 1e-4, still smooth at its ends, and tells what that costs', () => {
+    for (const order of [1, 2, 3] as const) {
+      const free = made(down, rise, order)
+      expect(Math.min(...heights(free))).toBeLessThan(-0.5)
+      const held = blended(down, rise, order, [1, 1], up)
+      if (!held.ok) throw new Error(held.diagnosis.message)
+      const { curve, cost } = held.value
+      expect(Math.min(...heights(curve))).toBeGreaterThan(-1e-4)
+      expect(cost).toBeGreaterThan(1)
+      expect(dot3(way3(down, 1), way3(curve, 0))).toBeCloseTo(1, 9)
+      expect(dot3(way3(curve, 1), way3(rise, 0))).toBeCloseTo(1, 9)
+      if (order > 1) expect(norm3(bend3(curve, 0))).toBeLessThan(1e-9)
+    }
+  })
+  it('one that is above anyway is the free one; ends below are refused at their place', () => {
+    const high = { ...up, origin: [0, 0, -50] as const }
+    const free = blended(down, rise, 2)
+    const held = blended(down, rise, 2, [1, 1], high)
+    expect(held).toEqual(free)
+    const no = blended(down, rise, 2, [1, 1], { ...up, origin: [0, 0, 5] as const })
+    expect(no).toMatchObject({ ok: false, diagnosis: { code: 'end-below' } })
   })
 })

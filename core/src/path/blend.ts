@@ -6,6 +6,7 @@ import {
   downhill,
   gaussRule,
   good,
+  mm,
   norm3,
   type Outcome,
   type P3,
@@ -107,16 +108,41 @@ function unevenness(poles: readonly P3[]): number {
   return length ** 3 * sum
 }
 
+/** A plane a blend stays on the upper side of. */
+export interface Above {
+  origin: P3
+  z: P3
+}
+/** Rounds in which leaving the upper side is made dearer, by this factor each; how far below it counts as on it, mm. */
+const DEARER = { rounds: 16, by: 30, near: 1e-4 }
+const HEIGHTS = 96
+
+/** How low a Bezier curve goes over a plane, mm. */
+function lowest(poles: readonly P3[], { origin, z }: Above): number {
+  let low = Number.POSITIVE_INFINITY
+  for (let k = 0; k <= HEIGHTS; k++)
+    low = Math.min(low, dot3(sub3(bezierAt(poles, k / HEIGHTS), origin), z))
+  return low
+}
+
+/** A blend, and how many times more its curvature changes than that of the one that is free. */
+export interface Blend {
+  curve: Curve3 & { kind: 'spline' }
+  cost: number
+}
+
 /**
  * The curve that goes on from where one curve ends to where another starts, and meets both to an order. How far it keeps to
- * each is found so that its curvature changes least; `pull` times that where asked (1 for just that).
+ * each is found so that its curvature changes least; `pull` times that where asked (1 for just that). With `above` it is found
+ * so that it stays on the upper side of that plane as well, within 1e-4 mm; refused where its ends do not, or nothing does.
  */
 export function blended(
   from: Curve3,
   into: Curve3,
   order: Order,
   pull: readonly [number, number] = [1, 1],
-): Outcome<Curve3> {
+  above?: Above,
+): Outcome<Blend> {
   const [a, b] = [endLike(from, 1), endLike(into, 0)]
   const chord = norm3(sub3(start3(into), end3(from)))
   if (chord < TOUCH)
@@ -125,16 +151,51 @@ export function blended(
     ])
   if (!pull.every((x) => x > 0))
     return bad('not-positive', 'How far it keeps its direction must be more than 0.')
+  const reaches = (logs: readonly number[]) => logs.map(Math.exp)
   const poles = (m: readonly number[]) => hermitePoles(a, b, order, m[0]!, m[1]!)
-  const found = downhill(
-    (logs) => {
-      const m = logs.map(Math.exp)
-      const within = m.every((x) => x > REACH.least * chord && x < REACH.most * chord)
-      return within ? unevenness(poles(m)) : Number.POSITIVE_INFINITY
-    },
-    [Math.log(chord), Math.log(chord)],
-    0.4,
-  )
-  const m = found.x.map((x, i) => Math.exp(x) * pull[i]!)
-  return good({ kind: 'spline', basis: basisOf(2 * order + 1, []), poles: poles(m) })
+  const pulled = (m: readonly number[]) => poles(m.map((x, i) => x * pull[i]!))
+  const uneven = (logs: readonly number[]) => {
+    const m = reaches(logs)
+    const within = m.every((x) => x > REACH.least * chord && x < REACH.most * chord)
+    return within ? unevenness(poles(m)) : Number.POSITIVE_INFINITY
+  }
+  const start = [Math.log(chord), Math.log(chord)]
+  let found = downhill(uneven, start, 0.4).x
+  const free = uneven(found)
+  if (above) {
+    const under = [a, b].find((e) => dot3(sub3(e.at, above.origin), above.z) < -DEARER.near)
+    if (under)
+      return bad('end-below', 'It cannot stay above that plane: this end lies below it.', [
+        { at: under.at },
+      ])
+    const low = (logs: readonly number[]) => lowest(pulled(reaches(logs)), above)
+    let dear = Math.max(free, 1)
+    for (let k = 0; k < DEARER.rounds && low(found) < -DEARER.near / 2; k++) {
+      dear *= DEARER.by
+      const price = dear
+      found = downhill(
+        // Aimed a little above, so that it ends on the upper side.
+        (logs) => uneven(logs) + price * (Math.min(0, low(logs) - DEARER.near / 4) / chord) ** 2,
+        found,
+        0.2,
+      ).x
+    }
+    if (low(found) < -DEARER.near) {
+      const p = pulled(reaches(found))
+      const spots = Array.from({ length: HEIGHTS + 1 }, (_, k) => bezierAt(p, k / HEIGHTS))
+      const height = (q: P3) => dot3(sub3(q, above.origin), above.z)
+      const at = spots.reduce((m, q) => (height(q) < height(m) ? q : m))
+      return bad(
+        'goes-below',
+        `No blend that meets both ends so stays above that plane; the nearest goes ${mm(-height(at), 2)} below it here.`,
+        [{ at }],
+      )
+    }
+  }
+  const curve = {
+    kind: 'spline' as const,
+    basis: basisOf(2 * order + 1, []),
+    poles: pulled(reaches(found)),
+  }
+  return good({ curve, cost: free > 1e-12 ? uneven(found) / free : 1 })
 }

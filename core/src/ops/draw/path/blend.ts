@@ -1,8 +1,8 @@
-import { angle3, bad, curvatureOff, good, norm3, type Outcome, sub3 } from '../../../math'
+import { angle3, bad, curvatureOff, good, norm3, type Outcome, rounded, sub3 } from '../../../math'
 import { blended, type Order } from '../../../path'
 import { bend3, type Curve3, reversed3, way3 } from '../../../surface'
 import type { Path } from '../../state'
-import type { DatumContext } from '../datum'
+import { type DatumContext, planeFrame } from '../datum'
 import type { Drawn } from './from'
 import type { PathInputs } from './inputs'
 
@@ -23,21 +23,28 @@ export function fromPathToPath(i: PathInputs, ctx: DatumContext): Outcome<Drawn>
   const after = run(second.value, i.reaches === 'end')
   const pulls = [ctx.read(i.leavePull, 'number'), ctx.read(i.reachPull, 'number')] as const
   const [last, next] = [before.pieces[before.pieces.length - 1]!, after.pieces[0]!]
-  const made = blended(last, next, ORDERS[i.order], pulls)
+  const plane = i.above ? planeFrame(i.above, ctx) : good(undefined)
+  if (!plane.ok) return plane
+  const made = blended(last, next, ORDERS[i.order], pulls, plane.value)
   if (!made.ok) return made
-  const blend = made.value
-  if (i.keeps === 'blend') return good({ pieces: [blend], names: ['blend'], closed: false })
+  const { curve: blend, cost } = made.value
+  const words = i.above ? `its curvature changes ${rounded(cost, 2)} times as much as free` : ''
+  const told = words ? { words } : {}
+  if (i.keeps === 'blend')
+    return good({ pieces: [blend], names: ['blend'], closed: false, ...told })
   // Between both ends of one path it closes it.
   if (i.from === i.into)
     return good({
       pieces: [...before.pieces, blend],
       names: [...before.names, 'blend'],
       closed: true,
+      ...told,
     })
   return good({
     pieces: [...before.pieces, blend, ...after.pieces],
     names: [...before.names, 'blend', ...apartFrom(before.names, after.names)],
     closed: false,
+    ...told,
   })
 }
 

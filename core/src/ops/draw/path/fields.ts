@@ -313,6 +313,14 @@ export const pathFields: Field[] = [
     when: when('blend'),
   },
   {
+    name: 'above',
+    label: 'Stays above',
+    help: 'A plane it does not go below; it is told what that costs in smoothness.',
+    type: 'plane',
+    none: 'nothing',
+    when: when('blend'),
+  },
+  {
     name: 'leavePull',
     label: 'Keeps to first',
     help: 'How far it keeps the direction it leaves in; 1 is where its curvature changes least.',

@@ -74,6 +74,8 @@ export const pathInputs = z.object({
   order: z.enum(['direction', 'curvature', 'change']).default('curvature'),
   leavePull: valueSchema.default(1),
   reachPull: valueSchema.default(1),
+  /** The plane a blend stays on the upper side of. */
+  above: z.string().optional(),
   keeps: z.enum(['all', 'blend']).default('all'),
   round: valueSchema.default(0),
   join: valueSchema.default(0.01),

@@ -67,7 +67,7 @@ export const pathOp = defineOp<PathInputs>({
     const { radius } = tightest(pieces)
     const bends = Number.isFinite(radius) ? `, least radius ${mm(radius, 2)}` : ''
     const { words } = made.value
-    const meets = input.how === 'blend' ? blendWords(made.value) : words ? `, ${words}` : ''
+    const meets = `${input.how === 'blend' ? blendWords(made.value) : ''}${words ? `, ${words}` : ''}`
     return good({
       paths: { [ctx.op]: { pieces, names, closed, ...(stops ? { stops } : {}) } },
       warnings: [...datum.warnings, ...kinkWords(made.value, ctx)],
