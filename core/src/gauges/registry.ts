@@ -5,6 +5,7 @@ import { capacityGauge, fillGauge } from './capacity'
 import { clearanceGauge } from './clearance'
 import { draftGauge } from './draft'
 import { gapGauge } from './gap'
+import { labelGauge } from './label'
 import { massGauge } from './mass'
 import { polesGauge } from './poles'
 import { rippleGauge } from './ripple'
@@ -33,6 +34,7 @@ export const GAUGES: Readonly<Record<string, GaugeSpec>> = Object.fromEntries(
     bendsGauge,
     seamsGauge,
     rippleGauge,
+    labelGauge,
   ].map((g) => [g.kind, g]),
 )
 export const gaugeSpec = (kind: string): GaugeSpec | undefined =>
