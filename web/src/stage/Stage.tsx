@@ -41,6 +41,7 @@ export default function Stage() {
   const pickBody = usePickBody()
   const { walls, reading } = useWalls()
   const { lines, reading: readingLines } = useLines()
+  const making = useSession((s) => (s.settled?.waits ?? 0) > 0)
   const lined = useSession((s) => s.lines !== null)
   const wallMap = useSession((s) => s.wallMap)
   const lens = useSession((s) => s.reading)
@@ -157,7 +158,7 @@ export default function Stage() {
       {lined && <LinesPanel reading={readingLines} none={lines.length === 0} />}
       {wallMap && <WallLegend walls={walls} reading={reading} />}
       {fill !== null && <FillSlider fill={fill} />}
-      {bodies.length === 0 && !datums?.some((d) => d.kind === 'path') && !tracing && (
+      {bodies.length === 0 && !datums?.some((d) => d.kind === 'path') && !tracing && !making && (
         <p className="pointer-events-none absolute inset-0 grid place-items-center p-10 text-center text-soft">
           No body yet. Draw half an outline beside the axis on the table below, then turn it.
         </p>

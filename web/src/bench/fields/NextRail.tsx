@@ -11,7 +11,7 @@ export function NextRail({ op }: { op: Op }) {
   const point = () => useSession.setState({ pointed: next.at })
   return (
     <p className="flex flex-wrap items-baseline gap-1 text-soft" data-testid="next-rail">
-      <button type="button" className="underline" onPointerEnter={point} onFocus={point}>
+      <button type="button" className="text-left underline" onPointerEnter={point} onFocus={point}>
         Bends most between its sections
       </button>
       with a radius of {fixed(next.radius, 2)} mm.

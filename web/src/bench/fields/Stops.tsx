@@ -1,8 +1,17 @@
+import { fixed } from '@ivory/core/math'
 import type { Op } from '@ivory/core/workpiece'
 import { PencilLine, X } from 'lucide-react'
 import { useState } from 'react'
 import { useSession } from '../../session/session'
-import { putStops, type StopDoc, sheetsOf, stopsOf, trace, typedStop } from '../../session/tracing'
+import {
+  holdsOf,
+  putStops,
+  type StopDoc,
+  sheetsOf,
+  stopsOf,
+  trace,
+  typedStop,
+} from '../../session/tracing'
 import { typedValue } from '../../table/typed'
 import { Button, Choice, CommitInput } from '../../ui/controls'
 import { typedNumber } from '../../ui/number'
@@ -23,6 +32,11 @@ export function Stops({ op }: { op: Op }) {
   const available = useSession((s) => s.settled?.available[op.id])
   const tracing = useSession((s) => (s.tracing?.op === op.id ? s.tracing : null))
   const [fault, setFault] = useState('')
+  /** Where holds have put the places. */
+  const held = useSession((s) => {
+    const shown = s.settled?.datums.find((d) => d.id === op.id)
+    return holdsOf(op).length > 0 && shown?.kind === 'path' ? shown.stops : null
+  })
   const stops = stopsOf(op)
   const amend = (i: number, change: object) =>
     putStops(
@@ -78,6 +92,11 @@ export function Stops({ op }: { op: Op }) {
               <X size={13} />
             </button>
             <Coordinates stop={s} number={i + 1} unit={unit} amend={(c) => amend(i, c)} />
+            {held?.[i] && (
+              <span className="figures w-full pl-5 text-soft text-sm">
+                held at {held[i].map((c) => fixed(c, 2)).join(', ')}
+              </span>
+            )}
           </li>
         ))}
       </ol>
