@@ -2,7 +2,6 @@ import { add3, after, dot3, type Motion, norm3, type P3, scale3, shift, sub3 } f
 import {
   type Basis,
   basisOf,
-  breaksOf,
   type Curve3,
   countOf,
   type Patch,
@@ -73,12 +72,11 @@ export function centred(
       ),
     ),
   )
-  // Where pieces of the centre line join it may bend at once; where sections stand the skin runs over in curvature only.
-  const joints = [
-    ...way.starts.map((s) => (s - from) / span),
-    ...(degree < 3 ? [] : params),
-  ].filter((v) => v > 1e-6 && v < 1 - 1e-6)
-  const basis = spanned(joints)
+  // Where pieces of the centre line join, its bend may jump, and with it how fast the skin runs beside it: a face ends there. Where
+  // sections stand, only the change of curvature jumps.
+  const joints = way.starts.map((s) => ({ at: (s - from) / span, times: 5 }))
+  const stands = degree < 3 ? [] : params.map((at) => ({ at, times: 3 }))
+  const basis = spanned([...joints, ...stands])
   return sides.map((side, k) => {
     const tracks = tracked(
       basis,
@@ -111,20 +109,27 @@ export function straightened(centre: readonly Curve3[], shares: readonly number[
   })
 }
 
-/** A basis whose curvature may change at once at some places, with spans between them. */
-function spanned(joints: readonly number[]): Basis {
-  const at = [...new Set(joints.map((v) => Math.round(v * 1e9) / 1e9))].sort((a, b) => a - b)
-  const ends = [0, ...at, 1]
-  const inner = ends.slice(1).flatMap((b, i) => {
+/** A basis of degree 5 with knots of so many times at some places, and spans between them. */
+function spanned(held: readonly { at: number; times: number }[]): Basis {
+  const inside = held.filter((h) => h.at > 1e-6 && h.at < 1 - 1e-6).sort((a, b) => a.at - b.at)
+  // Of two at one place the one that lets more pass counts.
+  const knots = inside.filter(
+    (h) =>
+      !inside.some(
+        (o) =>
+          Math.abs(o.at - h.at) < 1e-6 &&
+          (o.times > h.times || (o.times === h.times && o.at < h.at)),
+      ),
+  )
+  const ends = [0, ...knots.map((k) => k.at), 1]
+  const between = ends.slice(1).flatMap((b, i) => {
     const a = ends[i]!
     return Array.from({ length: SPANS - 1 }, (_, k) => ({ at: a + ((k + 1) / SPANS) * (b - a) }))
   })
-  const all = [...inner, ...at.map((v) => ({ at: v, times: 3 }))]
-  const made = basisOf(
+  return basisOf(
     5,
-    all.sort((a, b) => a.at - b.at),
+    [...between, ...knots].sort((a, b) => a.at - b.at),
   )
-  return breaksOf(made).length > 1 ? made : basisOf(5)
 }
 
 /** A place as it is seen from a frame: to the right, up, ahead. */

@@ -3,7 +3,7 @@ import { norm3, type P3, sub3 } from '../math'
 import type { Op } from '../workpiece'
 import { circles, rectangle } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
-import { built, diagnosis, exact, piece, volume } from './exactroute.test-data'
+import { built, diagnosis, exact, face, piece, volume } from './exactroute.test-data'
 
 /** A quarter of a circle of radius 100 that starts upwards from the origin. */
 const bow = (id = 'way'): Op =>
@@ -107,6 +107,43 @@ describe('a loft along a centre line', () => {
       )
     expect(near).toBeGreaterThan(5.9)
     expect(near).toBeLessThan(6.3)
+  })
+  it('through an S of two arcs, whose bend jumps: faces end there, the mean area times the way, and it can be hollowed', async () => {
+    // Up, over to the right by a radius of 50 and back up by 35, 60 degrees each.
+    const [c, s] = [0.5, Math.sqrt(0.75)]
+    const [c2, s2] = [Math.sqrt(0.75), 0.5]
+    const joint: P3 = [50 - 50 * c, 0, 50 * s]
+    const centre: P3 = [joint[0] - 35 * c, 0, joint[2] + 35 * s]
+    const end: P3 = [centre[0] + 35, 0, centre[2]]
+    const way = op(30, 'path', 'way', {
+      how: 'stops',
+      stops: [
+        [0, 0, 0, 'line'],
+        [50 - 50 * c2, 0, 50 * s2, 'over'],
+        [...joint, 'line'],
+        [centre[0] + 35 * c2, 0, centre[2] - 35 * s2, 'over'],
+        [...end, 'line'],
+      ].map(([x, y, z, by]) => ({ x, y, z, by })),
+    })
+    const route = [
+      circles(10, 'low', 'top', [[0, 0, 12]]),
+      way,
+      op(31, 'plane', 'up', { how: 'offset', from: 'top', offset: end[2] }),
+      circles(32, 'high', 'up', [[end[0], 0, 7]]),
+      loft({ centre: 'way' }),
+    ]
+    const p = await exact(route, 'neck')
+    const length = (Math.PI / 3) * 85
+    expect(p.measure.volume / ((Math.PI / 3) * (144 + 84 + 49) * length)).toBeCloseTo(1, 6)
+    expect(p.faces.filter((f) => f.kind === 'free')).toHaveLength(2)
+    const ends = ['neck:start', 'neck:end'].map((name) => face(p, name))
+    const thin = await exact(
+      [...route, op(95, 'shell', 'thin', { body: 'neck', wall: 1, open: ends, side: 'in' })],
+      'neck',
+    )
+    // About a wall square to the skin: the ring between both radii, all along.
+    const rings = Math.PI * (2 * (12 + 7) * 0.5 * 1 - 1) * length
+    expect(thin.measure.volume / rings).toBeCloseTo(1, 2)
   })
   it('refused with the place: a kink, one that stops short, sections in another order', async () => {
     const [low, high] = rings(8, 8)
