@@ -11,6 +11,8 @@ export type TextWay = {
   | { along: 'line'; turn: number }
   /** On an arc of this radius, `turn` from the plane's x; the feet point to the centre or away from it. */
   | { along: 'arc'; radius: number; turn: number; feet: 'in' | 'out' }
+  /** On a curve: `on` gives the place and heading at a length along it, `begin` the length where it is aligned. */
+  | { along: 'curve'; begin: number; on(length: number): { at: P2; heading: number } }
 )
 
 export interface Placed {
@@ -28,6 +30,8 @@ export function placeLetters(
   const shift = { start: 0, middle: -width / 2, end: -width }[way.align]
   return letters.map(({ char, x, advance, curves }) => {
     const s = x + shift
+    if (way.along === 'curve' && behind)
+      return { char, curves: mirroredOn(way, s, advance, curves) }
     const { foot, heading } = footOf(s, advance, way)
     const flip = behind ? -1 : 1
     const [ux, uy] = polar([0, 0], 1, heading)
@@ -45,11 +49,28 @@ export function placeLetters(
 /** Where a letter's start lies from the place, and which way its foot line runs. */
 function footOf(s: number, advance: number, way: TextWay): { foot: P2; heading: number } {
   if (way.along === 'line') return { foot: polar([0, 0], s, way.turn), heading: way.turn }
-  // The middle of the letter's foot is on the arc, and the letter stands square there.
+  // The middle of the letter's foot is on the arc or curve, and the letter stands square there.
   const mid = s + advance / 2
+  if (way.along === 'curve') {
+    const { at, heading } = way.on(way.begin + mid)
+    return { foot: polar(at, -advance / 2, heading), heading }
+  }
   const inward = way.feet === 'in'
   const angle = way.turn + (inward ? -mid : mid) / way.radius
   const heading = angle + (inward ? -Math.PI / 2 : Math.PI / 2)
   const on = polar([0, 0], way.radius, angle)
   return { foot: polar(on, -advance / 2, heading), heading }
+}
+
+/** A letter that is read from behind keeps its place on a curve: the words run against that, every letter mirrored. */
+function mirroredOn(
+  way: Extract<TextWay, { along: 'curve' }>,
+  s: number,
+  advance: number,
+  curves: readonly Curve[],
+): Curve[] {
+  const { at, heading } = way.on(way.begin - s - advance / 2)
+  const [ux, uy] = polar([0, 0], 1, heading)
+  const origin = polar(at, advance / 2, heading)
+  return curves.map((c) => placeCurve(c, { origin, x: [-ux, -uy], y: [-uy, ux] }))
 }

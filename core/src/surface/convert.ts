@@ -1,6 +1,6 @@
 import type { Curve } from '../curve'
-import { add3, type Frame, norm3, type P3, scale3, toSpace } from '../math'
-import { type Basis, basisOf, breaksOf } from './basis'
+import { add3, dot3, type Frame, norm3, type P3, scale3, sub3, toSpace } from '../math'
+import { type Basis, basisOf, breaksOf, evenBasis } from './basis'
 import { bend3, type Curve3, fitted3, place3, speed3 } from './curve3'
 
 /**
@@ -51,6 +51,17 @@ export function onFrame(c: Curve, f: Frame): Curve3 {
   }
   const basis = { degree: c.degree, knots: Float64Array.from(c.knots) }
   return { kind: 'spline', basis, poles: c.poles.map(put) }
+}
+
+/** A curve as it is seen square to a plane, in the plane's coordinates (third 0); of tilted arcs within 1e-6 mm. */
+export function seenOn(c: Curve3, f: Frame): Curve3 {
+  const turn = (v: P3): P3 => [dot3(v, f.x), dot3(v, f.y), 0]
+  const put = (p: P3): P3 => turn(sub3(p, f.origin))
+  if (c.kind === 'line') return { kind: 'line', a: put(c.a), b: put(c.b) }
+  if (c.kind === 'spline') return { ...c, poles: c.poles.map(put) }
+  const level = norm3(turn(c.x)) > 1 - 1e-12 && norm3(turn(c.y)) > 1 - 1e-12
+  if (level) return { ...c, centre: put(c.centre), x: turn(c.x), y: turn(c.y) }
+  return fitted3(evenBasis(5, 8), (t) => put(place3(c, t)), 1e-6).curve
 }
 
 /** Places along a curve so that chords stay within `chord` mm of it, ends included. */

@@ -1,11 +1,24 @@
 import { z } from 'zod'
 import { boundsOf, intersect, pointAt } from '../../curve'
 import { FONT_NAMES, type Placed, placeLetters, setLine, type TextWay } from '../../letters'
-import { bad, boxesMeet, type Diagnosis, fixed, good, mm, type P2, POINT } from '../../math'
+import {
+  bad,
+  boxesMeet,
+  type Diagnosis,
+  type Frame,
+  fixed,
+  good,
+  mm,
+  type Outcome,
+  type P2,
+  POINT,
+} from '../../math'
 import { emptyDrawing, regionsOf, shapeOf, valueSchema } from '../../profile'
 import { faceRefSchema } from '../../refs'
+import { type Curve3, place3, reversed3, seenOn, Way, way3 } from '../../surface'
 import { thinnestNeck } from '../../turned'
 import { defineOp } from '../spec'
+import type { OpContext } from '../state'
 import { fitsInto } from './fits'
 
 const inputs = z.object({
@@ -14,7 +27,8 @@ const inputs = z.object({
   font: z.enum(FONT_NAMES).default('bold'),
   height: valueSchema,
   spacing: valueSchema.default(0),
-  along: z.enum(['line', 'arc']).default('line'),
+  along: z.enum(['line', 'arc', 'path']).default('line'),
+  path: z.string().optional(),
   x: valueSchema.default(0),
   y: valueSchema.default(0),
   align: z.enum(['start', 'middle', 'end']).default('middle'),
@@ -30,6 +44,7 @@ const inputs = z.object({
 type Inputs = z.infer<typeof inputs>
 
 const onArc = (i: Readonly<Record<string, unknown>>) => i.along === 'arc'
+const onPath = (i: Readonly<Record<string, unknown>>) => i.along === 'path'
 
 export const textOp = defineOp<Inputs>({
   kind: 'text',
@@ -71,19 +86,27 @@ export const textOp = defineOp<Inputs>({
       options: [
         { value: 'line', label: 'a line' },
         { value: 'arc', label: 'an arc' },
+        { value: 'path', label: 'a path' },
       ],
+    },
+    {
+      name: 'path',
+      label: 'Path',
+      help: 'What the letters stand on, as it is seen square to the plane.',
+      type: 'path',
+      when: onPath,
     },
     {
       name: 'x',
       label: 'Across',
-      help: 'Where it is set; the middle of an arc.',
+      help: 'Where it is set; the middle of an arc; along a path, how far it is moved on.',
       type: 'value',
       dim: 'length',
     },
     {
       name: 'y',
       label: 'Up',
-      help: 'Where it is set; the middle of an arc.',
+      help: 'Where it is set; the middle of an arc; how far off a path it stands.',
       type: 'value',
       dim: 'length',
     },
@@ -107,11 +130,23 @@ export const textOp = defineOp<Inputs>({
       when: onArc,
     },
     {
+      name: 'feet',
+      label: 'Stands',
+      help: 'On which side of the path, for who goes along it.',
+      type: 'choice',
+      options: [
+        { value: 'in', label: 'to its left, read along it' },
+        { value: 'out', label: 'to its right, read against it' },
+      ],
+      when: onPath,
+    },
+    {
       name: 'turn',
       label: 'Turned',
       help: 'The line against the plane’s own; on an arc, where round it the text is set.',
       type: 'value',
       dim: 'angle',
+      when: (i) => !onPath(i),
     },
     {
       name: 'align',
@@ -207,10 +242,13 @@ export const textOp = defineOp<Inputs>({
         'too-long',
         `The text is ${mm(width)} long and does not go once round the arc of ${mm(2 * Math.PI * radius)}.`,
       )
+    const onto = i.along === 'path' ? pathWay(i, width, at, plane.frame, ctx) : null
+    if (onto && !onto.ok) return onto
     const way: TextWay =
-      i.along === 'line'
+      onto?.value ??
+      (i.along === 'line'
         ? { along: 'line', at, align: i.align, turn }
-        : { along: 'arc', at, align: i.align, turn, radius, feet: i.feet }
+        : { along: 'arc', at, align: i.align, turn, radius, feet: i.feet })
     const placed = placeLetters(letters, width, way, i.read === 'behind')
     const drawn = placed.flatMap((l, n) =>
       l.curves.map((curve, k) => ({ id: `${n + 1}-${k + 1}`, curve, construction: false })),
@@ -246,6 +284,47 @@ export const textOp = defineOp<Inputs>({
   cap: (input, i, ctx) =>
     input === 'height' ? Math.max(4 * ctx.read(i.height, 'length'), 100) : null,
 })
+
+/** Along a path as it is seen square to the plane; `at` moves the words on along it and off it. */
+function pathWay(
+  i: Inputs,
+  width: number,
+  [on, off]: P2,
+  frame: Frame,
+  ctx: OpContext,
+): Outcome<TextWay> {
+  const path = ctx.path(i.path ?? '')
+  if (!path) return bad('no-path', 'Choose the path the letters stand on.')
+  const flat = (c: Curve3): Curve3 => seenOn(c, frame)
+  const run = i.feet === 'in' ? path.pieces : [...path.pieces].reverse().map(reversed3)
+  const way = new Way(run.map(flat))
+  const { length } = way
+  const begin = { start: 0, middle: length / 2, end: length }[i.align] + on
+  const [from, to] = {
+    start: [begin, begin + width],
+    middle: [begin - width / 2, begin + width / 2],
+    end: [begin - width, begin],
+  }[i.align] as [number, number]
+  if (width > length * (1 + 1e-9) || (!path.closed && (from < -1e-6 || to > length + 1e-6)))
+    return bad(
+      'too-long',
+      `The text is ${mm(width)} long; from ${mm(from)} to ${mm(to)} it does not lie on the path of ${mm(length)}.`,
+    )
+  return good({
+    along: 'curve',
+    at: [0, 0],
+    align: i.align,
+    begin,
+    on(at) {
+      const share = path.closed ? (((at / length) % 1) + 1) % 1 : at / length
+      const { curve, t } = way.at(share)
+      const c = flat(run[curve]!)
+      const [x, y] = place3(c, t)
+      const [dx, dy] = way3(c, t)
+      return { at: [x - dy * off, y + dx * off], heading: Math.atan2(dy, dx) }
+    },
+  })
+}
 
 /** The thinnest stroke of each letter that has one, mm. */
 function strokesOf(placed: readonly Placed[]) {
