@@ -3,8 +3,8 @@ import { breaksOf } from './basis'
 import { type Curve3, length3, place3, speed3 } from './curve3'
 
 /** Cells a span of a spline is parted into for looking up lengths. */
-const CELLS = 4
-const RULE = gaussRule(5)
+const CELLS = 8
+const RULE = gaussRule(4)
 
 /** A stretch of a curve: length before it and of it, mm, its parameters and how fast it runs at both ends. */
 interface Cell {

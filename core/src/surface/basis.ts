@@ -81,6 +81,10 @@ export function derivatives(
   order: number,
   out: Float64Array,
 ): void {
+  if (order < 2) {
+    valuesAndFirst(p, knots, span, t, order, out)
+    return
+  }
   const w = p + 1
   ndu[0] = 1
   for (let j = 1; j <= p; j++) {
@@ -128,6 +132,38 @@ export function derivatives(
     for (let j = 0; j <= p; j++) out[k * w + j]! *= factor
     factor *= p - k
   }
+}
+
+/** The same of values alone, or with first derivatives: A2.2, and differences of the functions of one degree less. */
+function valuesAndFirst(
+  p: number,
+  knots: Float64Array,
+  span: number,
+  t: number,
+  order: number,
+  out: Float64Array,
+): void {
+  out[0] = 1
+  const d = p + 1
+  for (let j = 1; j <= p; j++) {
+    left[j] = t - knots[span + 1 - j]!
+    right[j] = knots[span + j]! - t
+    const first = order === 1 && j === p
+    if (first) out[d] = 0
+    let saved = 0
+    for (let r = 0; r < j; r++) {
+      const [a, b] = [right[r + 1]!, left[j - r]!]
+      const x = out[r]! / (a + b)
+      out[r] = saved + a * x
+      saved = b * x
+      if (first) {
+        out[d + r]! -= p * x
+        out[d + r + 1] = p * x
+      }
+    }
+    out[j] = saved
+  }
+  if (p === 0 && order === 1) out[1] = 0
 }
 
 /** The Greville parameters: where to interpolate so that it is always possible, one for each function. */

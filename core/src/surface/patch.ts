@@ -36,22 +36,76 @@ export const jet = (): Jet => ({
   vv: new Float64Array(3),
 })
 
-const bu = new Float64Array(30)
-const bv = new Float64Array(30)
+/** Functions of a basis at one parameter. */
+interface Kept {
+  basis: Basis | null
+  t: number
+  order: number
+  span: number
+  values: Float64Array
+}
+const slot = (): Kept => ({ basis: null, t: 0, order: 0, span: 0, values: new Float64Array(30) })
+/** Those last read: along a line of a grid, and for surfaces that are read by turns, most come again. */
+const lately: readonly Kept[] = [slot(), slot(), slot(), slot(), slot(), slot()]
+let [next, last] = [0, -1]
+
+/** Good until it is asked twice more: what was given last is not overwritten. */
+function functionsAt(basis: Basis, t: number, order: number): Kept {
+  for (let i = 0; i < lately.length; i++) {
+    const k = lately[i]!
+    if (k.basis === basis && k.t === t && k.order >= order) {
+      last = i
+      return k
+    }
+  }
+  if (next === last) next = (next + 1) % lately.length
+  const k = lately[next]!
+  last = next
+  next = (next + 1) % lately.length
+  k.basis = basis
+  k.t = t
+  k.order = order
+  k.span = spanOf(basis, t)
+  derivatives(basis, k.span, t, order, k.values)
+  return k
+}
+
+/** The place at (u, v), mm, put where it is asked for. */
+function placeInto(s: Patch, u: number, v: number, o: Float64Array): void {
+  const [p, q] = [s.u.degree, s.v.degree]
+  const [fu, fv] = [functionsAt(s.u, u, 0), functionsAt(s.v, v, 0)]
+  const [bu, bv, { poles }] = [fu.values, fv.values, s]
+  const nv = countOf(s.v)
+  let [x, y, z] = [0, 0, 0]
+  for (let i = 0; i <= p; i++) {
+    const w = bu[i]!
+    let at = 3 * ((fu.span - p + i) * nv + fv.span - q)
+    for (let j = 0; j <= q; j++, at += 3) {
+      const f = w * bv[j]!
+      x += f * poles[at]!
+      y += f * poles[at + 1]!
+      z += f * poles[at + 2]!
+    }
+  }
+  o[0] = x
+  o[1] = y
+  o[2] = z
+}
 
 /** Evaluates a patch up to `order` (0, 1 or 2) derivatives. Allocates nothing. */
 export function evaluate(s: Patch, u: number, v: number, order: 0 | 1 | 2, out: Jet): void {
+  if (order === 0) {
+    placeInto(s, u, v, out.p)
+    return
+  }
   const [p, q] = [s.u.degree, s.v.degree]
   const nv = countOf(s.v)
-  const [ku, kv] = [spanOf(s.u, u), spanOf(s.v, v)]
-  derivatives(s.u, ku, u, order, bu)
-  derivatives(s.v, kv, v, order, bv)
+  const [fu, fv] = [functionsAt(s.u, u, order), functionsAt(s.v, v, order)]
+  const [ku, kv, bu, bv] = [fu.span, fv.span, fu.values, fv.values]
   const { p: o, u: ou, v: ov, uu, uv, vv } = out
   o.fill(0)
-  if (order > 0) {
-    ou.fill(0)
-    ov.fill(0)
-  }
+  ou.fill(0)
+  ov.fill(0)
   if (order > 1) {
     uu.fill(0)
     uv.fill(0)
@@ -65,7 +119,6 @@ export function evaluate(s: Patch, u: number, v: number, order: 0 | 1 | 2, out: 
       for (let c = 0; c < 3; c++) {
         const x = s.poles[at + c]!
         o[c]! += bu[i]! * bv[j]! * x
-        if (order === 0) continue
         ou[c]! += bu[wu + i]! * bv[j]! * x
         ov[c]! += bu[i]! * bv[wv + j]! * x
         if (order === 1) continue
