@@ -1,7 +1,7 @@
 import type { ExactPart, KernelJob } from '../exact'
 import { bad, type Diagnosis, type Frame, fixed, good, type Outcome, type P3 } from '../math'
 import type { Drawing, Finding, Shape } from '../profile'
-import type { Curve3 } from '../surface'
+import type { Curve3, ShownSkin } from '../surface'
 import { type TurnedBody, volumeOf } from '../turned'
 import type { Dimension } from '../workpiece'
 
@@ -130,6 +130,8 @@ export interface Shown {
   /** Where rails come nearest to sections, and how far they are apart there, mm. */
   touches?: { at: P3; gap: number }[]
   next?: NextRail
+  /** Its skin, until the exact kernel has made it a body. */
+  skin?: ShownSkin
 }
 /** Where a skin bends most between its sections: its radius there (mm), and what a rail through there has to touch. */
 export interface NextRail {

@@ -147,6 +147,7 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
       if (run.last?.outcome.ok) state = applied(state, run.last.outcome.value, run.last, w)
       const why = run.waits ? 'the exact kernel is at work' : 'waits for what comes before'
       const report = reportOf(op, 'waits', 0, false, why, [])
+      if (run.shown) report.shown = run.shown
       reports.push(report)
       yield report
       continue
@@ -185,7 +186,7 @@ function touchedBy({ id, kind, inputs }: Op, last: Kept | undefined): string[] {
 }
 
 /** What an op shows is kept among what it works out. */
-const SHOWN = 'shown'
+const SHOWN = '#shown'
 
 /** An op reads a body that an earlier one has still to work on. */
 class WaitsForEarlier extends Error {
@@ -249,7 +250,9 @@ function runOp(
   op: Op,
   world: World,
   cache: RebuildCache,
-): { kept: Kept; reused: boolean } | { waits: KernelJob | null; last: Kept | undefined } {
+):
+  | { kept: Kept; reused: boolean }
+  | { waits: KernelJob | null; last: Kept | undefined; shown?: Shown | undefined } {
   const inputs = JSON.stringify([op.kind, op.inputs])
   const known = cache.get(op.id)
   const version = opSpec(op.kind)?.version ?? 0
@@ -272,12 +275,14 @@ function runOp(
   try {
     const made = evaluateOp(op, world, reads, so)
     const outcome = made.ok ? good(said(made.value)) : made
-    const shown = so.get(SHOWN) as Shown | undefined
+    // Its skin stands for a body that is not there yet.
+    const { skin: _, ...rest } = (so.get(SHOWN) as Shown | undefined) ?? {}
+    const shown = Object.keys(rest).length > 0 ? rest : undefined
     return { kept: cache.keep(op.id, { inputs, version, reads, outcome, shown }), reused: false }
   } catch (e) {
     if (e instanceof WaitsForKernel) {
       cache.wait(op.id, { inputs, version, reads, made: so })
-      return { waits: e.job, last: known }
+      return { waits: e.job, last: known, shown: so.get(SHOWN) as Shown | undefined }
     }
     if (e instanceof WaitsForEarlier) return { waits: null, last: known }
     throw e

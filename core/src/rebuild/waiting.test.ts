@@ -75,3 +75,24 @@ it('what another workpiece made is not shown while the kernel is at work, though
   const edited = rebuild({ ...second, route: [base, block] }, cache)
   expect(Object.keys(edited.state.bodies)).toEqual(['block'])
 })
+
+it('a loft shows its skin while the kernel has still to make a body of it, and no longer then', async () => {
+  const w = piece([
+    circles(10, 'low', 'top', [[0, 0, 20]]),
+    op(12, 'plane', 'up', { how: 'offset', from: 'top', offset: 50 }),
+    circles(14, 'high', 'up', [[5, 0, 12]]),
+    op(20, 'loft', 'cup', { sections: [{ profile: 'low' }, { profile: 'high' }], mode: 'new' }),
+  ])
+  const cache = new RebuildCache()
+  const waiting = rebuild(w, cache).reports.at(-1)!
+  expect(waiting.status).toBe('waits')
+  const { positions, triangles } = waiting.shown!.skin!
+  expect(Math.max(...triangles)).toBe(positions.length / 3 - 1)
+  for (let i = 0; i < positions.length; i += 3) {
+    const [x, y, z] = [positions[i]!, positions[i + 1]!, positions[i + 2]!]
+    // Straight from circle to circle, their middles 5 apart.
+    expect(Math.hypot(x - z / 10, y)).toBeCloseTo(20 - (8 * z) / 50, 3)
+  }
+  const made = (await rebuildWith(w, inPlace(w, the), cache)).reports.at(-1)!
+  expect([made.status, made.shown!.skin, made.shown!.threads!.length]).toEqual(['ok', undefined, 1])
+})

@@ -50,4 +50,5 @@ export {
   rowAt,
   within,
 } from './patch'
+export { type ShownSkin, shownSkin } from './shown'
 export { swapped, turnedBasis, turnedU, unitary } from './turned'

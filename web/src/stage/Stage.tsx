@@ -16,6 +16,7 @@ import { BodyMesh } from './BodyMesh'
 import { ChartMark } from './ChartMark'
 import { CutFrame } from './CutFrame'
 import { Datums } from './Datums'
+import { DraftSkins } from './DraftSkin'
 import { LookPanel } from './LookPanel'
 import { Measures } from './Measures'
 import { Dots, pathBounds } from './PathLine'
@@ -42,6 +43,7 @@ export default function Stage() {
   const { walls, reading } = useWalls()
   const { lines, reading: readingLines } = useLines()
   const making = useSession((s) => (s.settled?.waits ?? 0) > 0)
+  const drafts = useSession((s) => s.view?.reports)
   const lined = useSession((s) => s.lines !== null)
   const wallMap = useSession((s) => s.wallMap)
   const lens = useSession((s) => s.reading)
@@ -108,6 +110,7 @@ export default function Stage() {
         <CutFrame bodies={bodies} />
         <Places bodies={bodies} />
         <Datums bodies={bodies} />
+        <DraftSkins />
         <Threads />
         <Tracer />
         {pointed && <Dots at={[pointed]} color="#9a5b00" size={14} />}
@@ -132,6 +135,7 @@ export default function Stage() {
             fill,
             walls,
             lines,
+            drafts,
             cut,
             marked,
             litOp,

@@ -10,6 +10,7 @@ import {
   fluxThrough,
   type Patch,
   rowAt,
+  shownSkin,
   turnedBasis,
 } from '../../surface'
 import type { OpContext } from '../state'
@@ -124,6 +125,7 @@ export function quilted(
   ctx: OpContext,
   wall?: Wall,
 ): Outcome<ExactPart> {
+  ctx.shows({ skin: ctx.once('skin shown', () => shownSkin(patches.map((p) => p.patch))) })
   const sides = patches.reduce((sum, p) => sum + fluxThrough(p.patch), 0)
   const flats = ends.reduce((sum, e) => sum + fluxOfEnd(e), 0)
   // What lies in a plane is a flat face for the kernel too.
