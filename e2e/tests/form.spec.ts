@@ -1,6 +1,17 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page, test } from '@playwright/test'
-import { add, commit, drawing, line, newWorkpiece, outline, stage } from './bench'
+import {
+  add,
+  click,
+  commit,
+  drawing,
+  line,
+  look,
+  newWorkpiece,
+  outline,
+  picked,
+  stage,
+} from './bench'
 
 const accessible = async (page: Page) => {
   const { violations } = await new AxeBuilder({ page }).analyze()
@@ -125,4 +136,49 @@ test('what holds between places of a path is typed, dimensioned in the plan, and
   await accessible(page)
   await page.getByRole('button', { name: /Let go: 2 to 1 along x: 40/ }).click()
   await expect(line(page, 'Path 1')).toContainText('4 held')
+})
+
+test('a wire is swept along edges of a block that is put away, and follows when the block leans more', async ({
+  page,
+}) => {
+  test.slow()
+  await newWorkpiece(page)
+  await outline(page, ['-40 -25', '40 -25', '40 25', '-40 25'])
+  await stage(page, 'Form')
+  await add(page, 'e')
+  await commit(page, 'Length', '12')
+  await commit(page, 'Draft', '8 deg')
+  await expect(line(page, 'Extrude 1')).toContainText('cm³', { timeout: 60_000 })
+  await stage(page, 'Refine')
+  await add(page, 'f')
+  await look(page, 'right')
+  await click(page, /edge.*line1.*line2/)
+  await click(page, /edge.*line2.*line3/)
+  await picked(page)
+  await commit(page, 'Radius', '9')
+  await expect(line(page, 'Fillet 1')).toContainText('mm³', { timeout: 60_000 })
+
+  // One edge of the top, and all that run on in it.
+  await stage(page, 'Draw')
+  await add(page, 'w')
+  await page.getByLabel('Runs', { exact: true }).selectOption('edges')
+  await page.getByRole('button', { name: 'Pick edges' }).click()
+  await look(page, 'right')
+  await click(page, /edge.*(end.*line2|line2.*end)/)
+  await picked(page)
+  await page.getByLabel('And', { exact: true }).selectOption('smooth')
+  await expect(line(page, 'Path 1')).toContainText(/mm long, least radius/)
+  await stage(page, 'Form')
+  await add(page, 's')
+  await commit(page, 'Diameter', '4')
+  await expect(line(page, 'Sweep 1')).toContainText(/\+[12]\.\d cm³/, { timeout: 60_000 })
+  const before = await line(page, 'Path 1').textContent()
+  await page.getByRole('button', { name: 'Put Body 1 away' }).click()
+  await page
+    .getByRole('navigation', { name: 'Route' })
+    .getByText('Extrude 1', { exact: true })
+    .click()
+  await commit(page, 'Length', '18')
+  await expect(line(page, 'Path 1')).not.toHaveText(before!, { timeout: 60_000 })
+  await expect(line(page, 'Sweep 1')).toContainText(/\+[12]\.\d cm³/, { timeout: 60_000 })
 })

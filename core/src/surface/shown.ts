@@ -2,7 +2,7 @@ import { breaksOf } from './basis'
 import { evaluate, jet, type Patch } from './patch'
 
 /** Steps on each span of a patch, and at most over all of it. */
-const [PER, MOST] = [3, 36]
+const [PER, MOST] = [3, 150]
 
 /** Triangles that show patches before they are anything else: places as three numbers, corners of triangles. */
 export interface ShownSkin {
