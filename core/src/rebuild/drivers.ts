@@ -1,7 +1,8 @@
 import type { P2 } from '../math'
 import { type Drawing, pointsOf, relationWords, type Value } from '../profile'
 import { type Figure, namesIn, type Op, type Workpiece, workOut } from '../workpiece'
-import { evaluateOp, type Rebuilt } from './rebuild'
+import { evaluateOp } from './evaluate'
+import type { Rebuilt } from './rebuild'
 
 /** A number that moves a held point: a figure, or the plain number of a dimension. */
 export interface Driver {

@@ -24,7 +24,8 @@ import {
   materialOf,
   type Workpiece,
 } from '../workpiece'
-import { contextOf, evaluateOp, RebuildCache, type Rebuilt, rebuild, type World } from './rebuild'
+import { contextOf, evaluateOp, type World } from './evaluate'
+import { RebuildCache, type Rebuilt, rebuild } from './rebuild'
 import { gaugedBody, linesJob, seamsJob } from './seamjobs'
 import { measuredThing } from './things'
 

@@ -1,33 +1,25 @@
 import type { KernelJob } from '../exact'
-import { bad, type Diagnosis, good, type Outcome } from '../math'
+import { type Diagnosis, good } from '../math'
 import {
-  type Axis,
   type Body,
-  type OpContext,
-  type OpMade,
   type OpResult,
   opSpec,
-  type Path,
-  type Plane,
-  type Point,
-  type Profile,
   type Shown,
   START,
   type State,
   said,
-  type Tool,
   WaitsForKernel,
 } from '../ops'
-import { faceNames } from '../turned'
+import { type FigureTable, type Op, shownRoute, type Workpiece, workOut } from '../workpiece'
 import {
-  ExpressionError,
-  type FigureTable,
-  type Op,
-  sayIssue,
-  shownRoute,
-  type Workpiece,
-  workOut,
-} from '../workpiece'
+  evaluateOp,
+  isStale,
+  type Read,
+  SHOWN,
+  stillSo,
+  WaitsForEarlier,
+  type World,
+} from './evaluate'
 import { JobResults } from './jobs'
 import { gaugeJobs } from './seamjobs'
 
@@ -59,11 +51,6 @@ export interface Rebuilt {
   exact: JobResults
 }
 
-/** Something an op read, and what it then was. */
-type Read =
-  | { from: 'figure'; name: string; value: number }
-  | { from: 'content'; name: string; is: boolean }
-  | { from: keyof State; name: string; key: string | undefined }
 /** What an op that waits for the kernel has worked out so far. */
 interface Half {
   inputs: string
@@ -185,14 +172,6 @@ function touchedBy({ id, kind, inputs }: Op, last: Kept | undefined): string[] {
   return [id, ...made, ...named.filter((x): x is string => typeof x === 'string')]
 }
 
-/** What an op shows is kept among what it works out. */
-const SHOWN = '#shown'
-
-/** An op reads a body that an earlier one has still to work on. */
-class WaitsForEarlier extends Error {
-  override name = 'WaitsForEarlier'
-}
-
 /**
  * An op that lacks what an earlier one did not make fails for that one's sake, or waits with it for the exact
  * kernel; null where it does not.
@@ -286,103 +265,6 @@ function runOp(
     }
     if (e instanceof WaitsForEarlier) return { waits: null, last: known }
     throw e
-  }
-}
-
-const isContent = (w: Workpiece, body: string): boolean => w.bodies[body]?.content ?? false
-
-function stillSo(r: Read, { w, state, figures }: World): boolean {
-  if (r.from === 'content') return isContent(w, r.name) === r.is
-  if (r.from !== 'figure') return state[r.from][r.name]?.key === r.key
-  return figureValue(figures, r.name) === r.value
-}
-const figureValue = (figures: FigureTable, name: string): number | undefined =>
-  figures.values.find((v) => v.name === name)?.quantity?.value
-
-/** Everything an op can read. */
-export interface World {
-  w: Workpiece
-  state: State
-  figures: FigureTable
-  exact: JobResults
-  /** The states before the ops so far. */
-  past: readonly State[]
-  /** Bodies that an earlier op has still to work on. */
-  stale?: ReadonlySet<string>
-}
-
-const isStale = (r: Read, { stale }: World): boolean =>
-  r.from === 'bodies' && Boolean(stale?.has(r.name))
-
-/** Evaluates one op in a given state, outside of any cache. */
-export function evaluateOp(
-  op: Op,
-  world: World,
-  reads: Read[] = [],
-  made = new Map<string, unknown>(),
-): Outcome<OpMade> {
-  const spec = opSpec(op.kind)
-  if (!spec) return bad('unknown-op', `There is no op of the kind "${op.kind}".`)
-  const parsed = spec.inputs.safeParse(op.inputs)
-  if (!parsed.success) {
-    return bad('bad-inputs', `Of its inputs, ${sayIssue(parsed.error.issues[0]!)}.`)
-  }
-  try {
-    return spec.evaluate(parsed.data, contextOf(op.id, world, reads, made))
-  } catch (e) {
-    if (e instanceof ExpressionError) return bad('bad-value', e.message)
-    throw e
-  }
-}
-
-/** The op's view of the state, noting what is read. */
-export function contextOf(
-  op: string,
-  world: World,
-  reads: Read[],
-  made = new Map<string, unknown>(),
-): OpContext {
-  const { w, state, figures, exact, past } = world
-  const entity =
-    <T extends { key: string }>(from: keyof State, table: Readonly<Record<string, T>>) =>
-    (name: string): T | undefined => {
-      const found = Object.hasOwn(table, name) ? table[name] : undefined
-      const read = { from, name, key: found?.key }
-      reads.push(read)
-      if (isStale(read, world)) throw new WaitsForEarlier()
-      return found
-    }
-  return {
-    op,
-    read: (value, want) =>
-      figures.read(value, want, (name, v) => reads.push({ from: 'figure', name, value: v })),
-    plane: entity<Plane>('planes', state.planes),
-    axis: entity<Axis>('axes', state.axes),
-    point: entity<Point>('points', state.points),
-    profile: entity<Profile>('profiles', state.profiles),
-    path: entity<Path>('paths', state.paths),
-    body: entity<Body>('bodies', state.bodies),
-    tool: entity<Tool>('tools', state.tools),
-    content(name) {
-      const is = isContent(w, name)
-      reads.push({ from: 'content', name, is })
-      return is
-    },
-    knew: (face) =>
-      past.some((s) =>
-        Object.values(s.bodies).some(({ shape }) =>
-          shape.kind === 'turned'
-            ? faceNames(shape.turned).has(face)
-            : shape.faces.some((f) => f.names.includes(face)),
-        ),
-      ),
-    file: (id) => (w.files && Object.hasOwn(w.files, id) ? w.files[id]!.name : undefined),
-    kernel: (job) => exact.resultOf(job),
-    once<T>(name: string, make: () => T): T {
-      if (!made.has(name)) made.set(name, make())
-      return made.get(name) as T
-    },
-    shows: (what) => made.set(SHOWN, { ...(made.get(SHOWN) as Shown | undefined), ...what }),
   }
 }
 

@@ -1,25 +1,13 @@
 import { z } from 'zod'
 import { boundsOf, intersect, pointAt } from '../../curve'
 import { FONT_NAMES, type Placed, placeLetters, setLine, type TextWay } from '../../letters'
-import {
-  bad,
-  boxesMeet,
-  type Diagnosis,
-  type Frame,
-  fixed,
-  good,
-  mm,
-  type Outcome,
-  type P2,
-  POINT,
-} from '../../math'
+import { bad, boxesMeet, type Diagnosis, fixed, good, mm, type P2, POINT } from '../../math'
 import { emptyDrawing, regionsOf, shapeOf, valueSchema } from '../../profile'
 import { faceRefSchema } from '../../refs'
-import { type Curve3, place3, reversed3, seenOn, Way, way3 } from '../../surface'
 import { thinnestNeck } from '../../turned'
 import { defineOp } from '../spec'
-import type { OpContext } from '../state'
 import { fitsInto } from './fits'
+import { pathWay } from './textway'
 
 const inputs = z.object({
   plane: z.string().min(1),
@@ -284,47 +272,6 @@ export const textOp = defineOp<Inputs>({
   cap: (input, i, ctx) =>
     input === 'height' ? Math.max(4 * ctx.read(i.height, 'length'), 100) : null,
 })
-
-/** Along a path as it is seen square to the plane; `at` moves the words on along it and off it. */
-function pathWay(
-  i: Inputs,
-  width: number,
-  [on, off]: P2,
-  frame: Frame,
-  ctx: OpContext,
-): Outcome<TextWay> {
-  const path = ctx.path(i.path ?? '')
-  if (!path) return bad('no-path', 'Choose the path the letters stand on.')
-  const flat = (c: Curve3): Curve3 => seenOn(c, frame)
-  const run = i.feet === 'in' ? path.pieces : [...path.pieces].reverse().map(reversed3)
-  const way = new Way(run.map(flat))
-  const { length } = way
-  const begin = { start: 0, middle: length / 2, end: length }[i.align] + on
-  const [from, to] = {
-    start: [begin, begin + width],
-    middle: [begin - width / 2, begin + width / 2],
-    end: [begin - width, begin],
-  }[i.align] as [number, number]
-  if (width > length * (1 + 1e-9) || (!path.closed && (from < -1e-6 || to > length + 1e-6)))
-    return bad(
-      'too-long',
-      `The text is ${mm(width)} long; from ${mm(from)} to ${mm(to)} it does not lie on the path of ${mm(length)}.`,
-    )
-  return good({
-    along: 'curve',
-    at: [0, 0],
-    align: i.align,
-    begin,
-    on(at) {
-      const share = path.closed ? (((at / length) % 1) + 1) % 1 : at / length
-      const { curve, t } = way.at(share)
-      const c = flat(run[curve]!)
-      const [x, y] = place3(c, t)
-      const [dx, dy] = way3(c, t)
-      return { at: [x - dy * off, y + dx * off], heading: Math.atan2(dy, dx) }
-    },
-  })
-}
 
 /** The thinnest stroke of each letter that has one, mm. */
 function strokesOf(placed: readonly Placed[]) {
