@@ -57,6 +57,8 @@ export interface Tool {
   /** The body it worked on. */
   body: string
   shapes: Body['shape'][]
+  /** What the body was before, of an op that takes from it. */
+  before?: Body['shape']
   key: string
 }
 

@@ -46,7 +46,9 @@ export function onto(target: Body, tool: ExactPart, how: How, ctx: OpContext): O
   const [before, now] = [part.value, made.value[0]!]
   return good({
     bodies: { [target.id]: reshaped(target, now) },
-    ...(how === 'meet' ? {} : { tool: { how, body: target.id, shapes: [tool] } }),
+    ...(how === 'meet'
+      ? {}
+      : { tool: { how, body: target.id, shapes: [tool], before: part.value } }),
     warnings: [
       ...unchanged(target.name, how, before, now),
       ...loosePieces(target.name, now, before.measure.solids),

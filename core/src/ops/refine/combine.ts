@@ -108,7 +108,7 @@ export const combineOp = defineOp<z.infer<typeof inputs>>({
         ...numbered(body, apart.value, ctx.op).bodies,
         ...(keep === 'no' ? usedUp(others, ctx) : {}),
       },
-      ...(how === 'meet' ? {} : { tool: { how, body: body.id, shapes: parts } }),
+      ...(how === 'meet' ? {} : { tool: { how, body: body.id, shapes: parts, before: part } }),
       warnings: [
         ...unchanged(body.name, how, part, now),
         ...(how === 'cut' ? missing(others, parts, now) : []),

@@ -13,17 +13,24 @@ import {
 import { endOf, type FlatEnd, type NamedPatch, quilted } from '../../form/quilted'
 import type { OpContext } from '../../state'
 
+/** A tube's own surfaces and those set in behind them by a wall, row by row from its first end to its last. */
+interface Within {
+  outer: NamedPatch[][]
+  inner: NamedPatch[][]
+  ends: [End, End]
+}
+
 /**
- * A wall behind free surfaces that run round between two flat ends, as lofts and sweeps make them: each set off by ourselves up to
+ * The surfaces behind free ones that run round between two flat ends, as lofts and sweeps make them: each set off by ourselves up to
  * where it crosses its neighbours. Null where the body is none of these, or its make-up is beyond this; a refusal tells where the
  * surfaces leave no room.
  */
-export function hollowTube(
+function within(
   part: ExactPart,
   open: ReadonlySet<number>,
   wall: number,
   ctx: OpContext,
-): Outcome<ExactPart> | null {
+): Outcome<Within> | null {
   const tube = readTube(part, open, ctx)
   if (!tube) return null
   if (!tube.ok) return tube
@@ -31,40 +38,70 @@ export function hollowTube(
   const skins = rows.map((row) => skinOfParts(row.map((f) => f.patch)))
   const grid = skins.flat()
   if (grid.some((row) => row.length !== grid[0]!.length)) return null
-  const inner = ctx.once('inner', () => innerSkin(grid, wall, ends))
-  if (!inner.ok) return inner
-  const named = (f: TubeFace): NamedPatch => ({ patch: f.patch, names: part.faces[f.id]!.names })
-  const outer = rows.map((row) => row.map(named))
+  const set = ctx.once('inner', () => innerSkin(grid, wall, ends))
+  if (!set.ok) return set
+  const outer = rows.map((row) =>
+    row.map((f): NamedPatch => ({ patch: f.patch, names: part.faces[f.id]!.names })),
+  )
   // Each row of faces was parted in so many rows, and each face in so many parts.
-  const behind = skins.flatMap((skin, k) => {
+  const inner = skins.flatMap((skin, k) => {
     const row = rows[k]!
     const before = skins.slice(0, k).reduce((sum, x) => sum + x.length, 0)
     const names = ownersOf(row.map((f) => f.patch)).map((i) => [
-      `${ctx.op}:wall(${part.faces[row[i]!.id]!.names[0] ?? '?'})`,
+      behind(part.faces[row[i]!.id]!.names, ctx),
     ])
     return skin.map((_, j) =>
-      inner.value[before + j]!.map(
-        (patch, i): NamedPatch => ({ patch: turnedU(patch), names: names[i]! }),
-      ),
+      set.value[before + j]!.map((patch, i): NamedPatch => ({ patch, names: names[i]! })),
     )
   })
+  return good({ outer, inner, ends })
+}
+
+/** What the wall's other side is called behind a face. */
+const behind = (names: readonly string[], ctx: OpContext): string =>
+  `${ctx.op}:wall(${names[0] ?? '?'})`
+
+/** Patches where they begin, or end. */
+const rim = (rows: readonly NamedPatch[][], last: boolean): Patch[] =>
+  rows[last ? rows.length - 1 : 0]!.map((p) => p.patch)
+
+/** A wall behind such surfaces; null and refusals as for what lies behind them. */
+export function hollowTube(
+  part: ExactPart,
+  open: ReadonlySet<number>,
+  wall: number,
+  ctx: OpContext,
+): Outcome<ExactPart> | null {
+  const made = within(part, open, wall, ctx)
+  if (!made?.ok) return made
+  const { outer, inner, ends } = made.value
+  const turned = inner.map((row) => row.map((p) => ({ ...p, patch: turnedU(p.patch) })))
   const flats: FlatEnd[] = []
   for (const [k, end] of ends.entries()) {
     const last = k === 1
-    const loops = [outer, behind].map((rows) =>
-      rows[last ? rows.length - 1 : 0]!.map((p) => p.patch),
-    )
     const own = part.faces[end.id]!.names
-    const [round, hole] = [loops[0]!, [...loops[1]!].reverse()] as [Patch[], Patch[]]
+    const [round, hole] = [rim(outer, last), [...rim(turned, last)].reverse()]
     if (end.open) flats.push(endOf([round, hole], last, own))
-    else
-      flats.push(
-        endOf([round], last, own),
-        endOf([hole], last, [`${ctx.op}:wall(${own[0] ?? '?'})`]),
-      )
+    else flats.push(endOf([round], last, own), endOf([hole], last, [behind(own, ctx)]))
   }
-  const [from, to] = [behind.flat(), outer.flat()]
+  const [from, to] = [turned.flat(), outer.flat()]
   return quilted([...to, ...from], flats, ctx, { from, to, mm: wall })
+}
+
+/** The room behind the wall as a body of its own. */
+export function roomInTube(
+  part: ExactPart,
+  open: ReadonlySet<number>,
+  wall: number,
+  ctx: OpContext,
+): Outcome<ExactPart> | null {
+  const made = within(part, open, wall, ctx)
+  if (!made?.ok) return made
+  const { inner, ends } = made.value
+  const flats = ends.map((end, k) =>
+    endOf([rim(inner, k === 1)], k === 1, [behind(part.faces[end.id]!.names, ctx)]),
+  )
+  return quilted(inner.flat(), flats, ctx)
 }
 
 type End = TubeEnd & { open: boolean; id: number }

@@ -17,6 +17,7 @@ import { defineOp } from '../../spec'
 import { type Body, type OpContext, type OpMade, volumeWords } from '../../state'
 import { hollowTube } from './hollow'
 import { type OwnWall, ownWalls, withOwnWalls } from './ownwalls'
+import { hollowSqueezed } from './squeezed'
 
 const inputs = z.object({
   body: z.string(),
@@ -154,7 +155,7 @@ function shelledExact(
   if (!picked.ok) return picked
   if (part.measure.solids > 1)
     return bad('several', 'The body has several loose parts; part it, and hollow each.')
-  const made = hollowed(part, new Set(picked.value.items), wall, side, ctx)
+  const made = hollowed(body.id, part, new Set(picked.value.items), wall, side, ctx)
   if (!made.ok) return side === 'in' ? orAsTriangles(made.diagnosis, ctx.op) : made
   const set = withOwnWalls(part, made.value, wall, own, ctx)
   if (!set.ok) return set
@@ -169,17 +170,21 @@ function shelledExact(
 }
 
 /**
- * The wall by surfaces: behind our own, as lofts and sweeps make them, by ourselves, where its working is known beforehand; else
+ * The wall by surfaces: behind our own, as lofts and sweeps make them, also where they were cut since, by ourselves; else
  * by the kernel, the first of its ways whose result measures right.
  */
 function hollowed(
+  body: string,
   part: ExactPart,
   open: ReadonlySet<number>,
   wall: number,
   side: 'in' | 'out',
   ctx: OpContext,
 ): Outcome<ExactPart> {
-  const own = side === 'in' ? hollowTube(part, open, wall, ctx) : null
+  const own =
+    side === 'in'
+      ? (hollowTube(part, open, wall, ctx) ?? hollowSqueezed(body, part, open, wall, ctx))
+      : null
   if (own && (own.ok || own.diagnosis.code === 'too-tight')) return own
   const made = ctx.kernel({
     verb: 'shell',
