@@ -209,7 +209,7 @@ it('300 times made and given back: the kernel takes at most one step of memory m
 })
 
 describe('volumes', () => {
-  it('of what splines bound are those of the curves: the kernel’s own sum is off by 1e-4 there', () => {
+  it('of free curves carried out are their areas times the way: the kernel’s own sum is off by 1e-4 there', () => {
     // A cubic of five poles and its chord; the area by hand, by the trapezium rule over 20,000 places of the curve: 753.3.
     const poles: P3[] = [
       [30, 0, 20],
