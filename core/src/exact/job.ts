@@ -18,9 +18,9 @@ export interface KernelJob<V extends keyof VerbArgs = keyof VerbArgs> {
 /**
  * Raise when what is told of every part changes: those kept in browsers are then made again. 1: edges tell
  * their circles, triangles of surfaces share vertices. 2: free edges tell their curves. 4: how
- * smooth ones meet is read on demand. 5: normals at poles look out. 6: volumes by two ways.
+ * smooth ones meet is read on demand. 5: normals at poles look out.
  */
-const PARTS = 6
+const PARTS = 5
 
 /** Digest of verb, version, arguments and the keys worked on. */
 export function jobKey(job: KernelJob): string {

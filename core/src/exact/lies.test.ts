@@ -207,39 +207,3 @@ it('300 times made and given back: the kernel takes at most one step of memory m
   // It grows by a quarter at a time; uncleared combinations alone would take three such steps.
   expect(kernel.memory).toBeLessThan(1.3 * memory)
 })
-
-describe('volumes', () => {
-  it('of free curves carried out are their areas times the way: the kernel’s own sum is off by 1e-4 there', () => {
-    // A cubic of five poles and its chord; the area by hand, by the trapezium rule over 20,000 places of the curve: 753.3.
-    const poles: P3[] = [
-      [30, 0, 20],
-      [18, 0, 24],
-      [9, 0, 50],
-      [18, 0, 76],
-      [30, 0, 80],
-    ]
-    const part = one({
-      verb: 'prism',
-      args: {
-        op: 'press',
-        regions: [
-          {
-            outline: [
-              [
-                { kind: 'spline', degree: 3, knots: [0, 0, 0, 0, 0.5, 1, 1, 1, 1], poles },
-                { kind: 'line', a: [30, 0, 80], b: [30, 0, 20] },
-              ],
-            ],
-            names: ['curve', 'chord'],
-          },
-        ],
-        way: [0, 100, 0],
-        volume: 75330,
-      },
-      on: [],
-    })
-    expect(part.measure.volume).toBeCloseTo(75330, 4)
-    expect(part.measure.centroid[1]).toBeCloseTo(50, 6)
-    expect(part.measure.centroid[2]).toBeCloseTo(50, 6)
-  })
-})

@@ -1,7 +1,6 @@
-import type { GProp_GProps, TopoDS_Shape } from 'replicad-opencascadejs'
+import type { TopoDS_Shape } from 'replicad-opencascadejs'
 import type { P3 } from '../../math'
 import { type Oc, partsOf } from '../explore'
-import { together } from '../make/move'
 import type { KernelScope } from '../scope'
 import type { SolidMeasure } from '../types'
 import { boundsOf } from './bounds'
@@ -14,7 +13,8 @@ const AREA = 1e-6
 
 export function measure(oc: Oc, s: KernelScope, shape: TopoDS_Shape): SolidMeasure {
   const eps = partsOf(oc, s, shape, 'FACE').length > MANY ? EXACT.many : EXACT.few
-  const vol = volumeOf(oc, s, shape, eps)
+  const vol = s.keep(new oc.GProp_GProps())
+  oc.BRepGProp.VolumeProperties(shape, vol, eps, false, false)
   const surf = s.keep(new oc.GProp_GProps())
   oc.BRepGProp.SurfaceProperties(shape, surf, Math.max(eps, AREA), false)
   const c = s.keep(vol.CentreOfMass())
@@ -28,32 +28,6 @@ export function measure(oc: Oc, s: KernelScope, shape: TopoDS_Shape): SolidMeasu
     valid: isValid(oc, s, shape),
     solids: partsOf(oc, s, shape, 'SOLID').length,
   }
-}
-
-/**
- * The volume with its centre. The way that halves spans by Gauss is off by 1e-4, without a word, on free curves carried straight
- * out: those faces are summed up by Gauss and Kronrod, which is right there, and slow without end on others.
- */
-function volumeOf(oc: Oc, s: KernelScope, shape: TopoDS_Shape, eps: number): GProp_GProps {
-  const faces = partsOf(oc, s, shape, 'FACE')
-  const carried = eps === EXACT.few ? faces.filter((f) => isCarriedOut(oc, s, f)) : []
-  const sum = s.keep(new oc.GProp_GProps())
-  if (carried.length === 0) {
-    oc.BRepGProp.VolumeProperties(shape, sum, eps, false, false)
-    return sum
-  }
-  const rest = faces.filter((f) => !carried.includes(f))
-  const of = (some: readonly TopoDS_Shape[]) => together(oc, s, some).shape
-  oc.BRepGProp.VolumeProperties(of(rest), sum, eps, false, false)
-  const own = s.keep(new oc.GProp_GProps())
-  oc.BRepGProp.VolumePropertiesGK(of(carried), own, eps, false, true, true, false, false)
-  sum.Add(own, 1)
-  return sum
-}
-
-function isCarriedOut(oc: Oc, s: KernelScope, f: TopoDS_Shape): boolean {
-  const on = s.keep(new oc.BRepAdaptor_Surface(s.keep(oc.TopoDS.Face(f)), true))
-  return on.GetType() === 'GeomAbs_SurfaceOfExtrusion'
 }
 
 /** The kernel's own check. Unless it goes on to something small, what checked keeps some 40 kB when given back. */

@@ -1,8 +1,8 @@
 import { lengthOf } from '../../../curve'
 import type { ExactPart } from '../../../exact'
 import type { How } from '../../../kernel'
-import { type Diagnosis, good, type Outcome } from '../../../math'
-import { length3 } from '../../../surface'
+import { bad, type Diagnosis, good, type Outcome } from '../../../math'
+import { length3, pointOn } from '../../../surface'
 import { exactBody } from '../../exact'
 import { defineOp } from '../../spec'
 import { type OpContext, type OpResult, volumeWords } from '../../state'
@@ -92,7 +92,12 @@ function loftedPart(
   if (!shaped.ok) return shaped
   const { patches, flats, words, wall } = shaped.value
   const made = quilted(patches, flats, ctx, wall)
-  return made.ok
-    ? good({ part: made.value, warnings: [...warnings, ...shaped.value.warnings], words })
-    : made
+  if (made.ok)
+    return good({ part: made.value, warnings: [...warnings, ...shaped.value.warnings], words })
+  if (made.diagnosis.places.length > 0) return made
+  // The kernel tells no place: that of the skin.
+  const at = pointOn(patches[0]!.patch, 0.5, 0.5)
+  return made.diagnosis.message === 'The body is inside out.'
+    ? bad('crosses-itself', 'The skin runs back through itself between its ends.', [{ at }])
+    : bad(made.diagnosis.code, made.diagnosis.message, [{ at }])
 }
