@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
 
 /** Opens an empty new workpiece from the Shelf, past the first visit's demo set. */
@@ -127,3 +128,11 @@ export async function click(page: Page, what: string | RegExp): Promise<void> {
 export const look = (page: Page, from: string) =>
   page.getByRole('button', { name: from, exact: true }).click()
 export const picked = (page: Page) => page.getByRole('button', { name: /^Done picking/ }).click()
+
+/** Nothing stands in the way of people who use it by other means, as far as axe finds. */
+export async function accessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(
+    violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`),
+  ).toEqual([])
+}

@@ -1,6 +1,6 @@
-import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page, test } from '@playwright/test'
 import {
+  accessible,
   add,
   click,
   commit,
@@ -12,11 +12,6 @@ import {
   picked,
   stage,
 } from './bench'
-
-const accessible = async (page: Page) => {
-  const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(violations.map((v) => v.id)).toEqual([])
-}
 
 /** A level plane over the top one, and a square of so many mm each way on it. */
 async function squareAt(page: Page, height: number, half: number, plane: string): Promise<void> {

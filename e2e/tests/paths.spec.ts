@@ -1,15 +1,7 @@
-import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page, test } from '@playwright/test'
-import { add, commit, drawLines, line, newWorkpiece, over, stage } from './bench'
+import { accessible, add, commit, drawLines, line, newWorkpiece, over, stage } from './bench'
 
 const canvasOf = (page: Page) => page.getByRole('region', { name: 'Stage' }).locator('canvas')
-
-const axe = async (page: Page) => {
-  const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(
-    violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`),
-  ).toEqual([])
-}
 
 /** Types places of a path, one after the other. */
 async function places(page: Page, texts: string[]): Promise<void> {
@@ -62,7 +54,7 @@ test('a lead is drawn in space by mouse and by typing, its corners rounded, and 
   for (const n of [4, 3]) await page.getByRole('button', { name: `Take out place ${n}` }).click()
   await places(page, ['+0 30 0', '+0 0 25'])
   await expect(line(page, 'Path 1')).toContainText('95 mm long')
-  await axe(page)
+  await accessible(page)
 
   // In plan the second place is dragged, and the others stay where they are.
   const spot = (await page.getByTestId('plan-2').boundingBox())!
@@ -130,14 +122,14 @@ test('a lead is drawn in space by mouse and by typing, its corners rounded, and 
   await expect(page.getByTestId('look')).toContainText('Mirrored stripes')
   await page.keyboard.press('Shift+E')
   await expect(page.getByTestId('look')).toContainText('leans less')
-  await axe(page)
+  await accessible(page)
   await page.getByRole('button', { name: 'How tightly it bends' }).click()
   await expect(page.getByTestId('look')).toContainText('hatched: tighter')
   await page.getByLabel('What is shown').selectOption('product')
   await expect(page.getByTestId('look')).toContainText('saddle')
   await page.getByRole('button', { name: '+ Least radius' }).click()
   await expect(page.getByTestId('gauge-bends')).toContainText('mm')
-  await axe(page)
+  await accessible(page)
   await page.keyboard.press('u')
   await expect(page.getByTestId('look')).toHaveCount(0)
 })
@@ -173,7 +165,7 @@ test('three drawings are lofted, reordered on the rack, turned on, and closed by
   await add(page, 'l')
   await expect(page.getByTestId('section-of-loft')).toHaveCount(3)
   await expect(line(page, 'Loft 1')).toContainText('3 sections, +43.2 cm³', { timeout: 60_000 })
-  await axe(page)
+  await accessible(page)
 
   // The wide one is dragged to the end: the skin would have to come back through itself.
   const grip = async (n: number) => {
@@ -250,7 +242,7 @@ test('a skin runs on from the faces beside two picked ends, and is measured to',
     timeout: 90_000,
   })
   await expect(line(page, 'Loft 1')).toContainText(/end runs on within 0(\.0\d*)?° and 0/)
-  await axe(page)
+  await accessible(page)
 })
 
 test('a path goes on from one into another by a curve, and its comb shows how its curvature runs', async ({
@@ -285,7 +277,7 @@ test('a path goes on from one into another by a curve, and its comb shows how it
   await expect(async () =>
     expect((await canvasOf(page).screenshot()).equals(before)).toBe(false),
   ).toPass()
-  await axe(page)
+  await accessible(page)
 
   // Along it a wire, from the same two paths.
   await stage(page, 'Form')

@@ -3,13 +3,13 @@ import type { GaugeSpec, LineOfBody, Reading } from './spec'
 
 /** Lines that bend less than this are straight: radii over 10 m, 1/mm. */
 const STRAIGHT = 1e-4
-/** Straight lines of a panel may differ in direction by so much, as the sine, and lie as a cylinder's do; a cone's fan out. */
+/** Straight lines that differ in direction by less, as the sine, run side by side, as on a cylinder; those of a cone fan out. */
 const ALONG = 1e-3
 /** Panels that are told. */
 const ROWS = 8
 
 /** A curved face a flat label can be laid on, or why none can. */
-export interface Panel {
+interface Panel {
   name: string
   at: P3
   /** Round it and along it, mm: what fits everywhere on it; null where it bends both ways. */
@@ -22,7 +22,7 @@ export interface Panel {
  * The curved faces of a body by its lines: bent one way only where all lines of one way are straight. A label that fits is as wide
  * as the shortest line round and as high as the shortest straight one.
  */
-export function panelsOf(lines: readonly LineOfBody[]): Panel[] {
+function panelsOf(lines: readonly LineOfBody[]): Panel[] {
   const faces = [...new Set(lines.map((l) => l.face))]
   return faces.map((face) => {
     const own = lines.filter((l) => l.face === face)

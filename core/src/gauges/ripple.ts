@@ -33,7 +33,7 @@ export function extremaOf(bends: readonly number[]): number[] {
 }
 
 /** Where neighbouring lines of one way come nearest, as a share of their mean distance; null where there are no two to compare. */
-export function pinchOf(lines: readonly LineOfBody[]): { share: number; at: P3 } | null {
+function pinchOf(lines: readonly LineOfBody[]): { share: number; at: P3 } | null {
   let worst: { share: number; at: P3 } | null = null
   for (const [i, b] of lines.entries()) {
     const a = lines[i - 1]

@@ -194,9 +194,9 @@ class OcctKernel implements Kernel {
   surfaces(h: SolidHandle) {
     return this.#run('Reading the surfaces failed', (oc, s) => surfacesOf(oc, s, this.#shape(h)))
   }
-  feet(h: SolidHandle, faces: number[], from: P3[], along?: P3) {
+  feet(h: SolidHandle, faces: number[], from: P3[], along?: P3, out?: boolean) {
     return this.#run('Pulling onto faces failed', (oc, s) =>
-      feetOf(oc, s, this.#shape(h), faces, from, along),
+      feetOf(oc, s, this.#shape(h), faces, from, along, out),
     )
   }
   lines(h: SolidHandle, count: number, steps: number) {

@@ -101,18 +101,16 @@ export interface SurfaceLine {
   face: number
   /** The parameter that runs: 0 for u, 1 for v. */
   way: 0 | 1
-  /** Where the other is held, as a share of the face's span. */
-  share: number
   /** Three numbers a place, mm. */
   places: number[]
   /** How the surface bends along it at each place, 1/mm; positive where it bulges. */
   bends: number[]
 }
 
-/** A place on a face, and the direction out of the material there. */
+/** A place on a face, and the direction out of the material there where that was asked for. */
 export interface Foot {
   at: P3
-  out: P3
+  out?: P3
 }
 
 /** A face beside one of its edges, at a place of it. */
@@ -239,7 +237,7 @@ export interface Kernel {
   /** The faces that are whole polynomial B-spline surfaces, by number; null for others. */
   surfaces(s: SolidHandle): (WholeFace | null)[]
   /** Of each place, the nearest on some faces; with a direction, the nearest straight before or behind it. */
-  feet(s: SolidHandle, faces: number[], from: P3[], along?: P3): (Foot | null)[]
+  feet(s: SolidHandle, faces: number[], from: P3[], along?: P3, out?: boolean): (Foot | null)[]
   /** Lines of its curved faces, `count` of each of both ways, with `steps` steps over all of a surface. */
   lines(s: SolidHandle, count: number, steps: number): SurfaceLine[]
   /** The lines in which some faces of a shape and some of another (or of the same) go through each other, in no order. */

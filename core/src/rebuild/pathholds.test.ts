@@ -2,6 +2,7 @@ import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { dot3, norm3, type P3, sub3 } from '../math'
 import type { Op } from '../workpiece'
+import { circles } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
 import { base, block, built, diagnosis, exact, face, piece } from './exactroute.test-data'
 
@@ -153,6 +154,25 @@ describe('holds between the places of a path', () => {
     expect((await bad({ kind: 'apart', place: 2, other: 2, value: 5 })).code).toBe('same-place')
     expect((await bad({ kind: 'apart', place: 1, other: 2, value: -5 })).code).toBe('negative')
     expect((await bad({ kind: 'equal', place: 2, other: 2 })).code).toBe('same-place')
+  })
+  it('square to a face that is not flat is refused at that', async () => {
+    const post = [
+      circles(10, 'ring', 'top', [[0, 0, 8]]),
+      op(20, 'extrude', 'post', { profile: 'ring', mode: 'new', length: 20 }),
+    ]
+    const p = await exact(post, 'post')
+    const round = p.faces.find((f) => f.kind === 'cylinder')!.names[0]!
+    const no = await diagnosis([
+      ...post,
+      path(
+        [
+          [8, 0, 10],
+          [30, 2, 10],
+        ],
+        [{ kind: 'square', place: 2, body: 'post', face: face(p, round) }],
+      ),
+    ])
+    expect([no.code, no.places.length]).toEqual(['not-flat', 1])
   })
   it('a closed one: the line to the first comes from the last', async () => {
     const { places } = await placesOf([

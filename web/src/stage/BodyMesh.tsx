@@ -2,7 +2,7 @@ import { type DisplayMesh, SECTION } from '@ivory/core/turned'
 import type { Workpiece } from '@ivory/core/workpiece'
 import type { ThreeEvent } from '@react-three/fiber'
 import { useMemo, useState } from 'react'
-import { BufferAttribute, BufferGeometry, DoubleSide, Plane, Vector3 } from 'three'
+import { BufferAttribute, BufferGeometry, DoubleSide } from 'three'
 import { faceName, refName } from '../bench/names'
 import {
   pickedRefs,
@@ -14,10 +14,10 @@ import {
   toggleVertex,
 } from '../bench/picking'
 import type { BodyView } from '../engine'
-import { cutPlane } from '../session/cut'
 import { lastMaker, makersOf } from '../session/makers'
 import { takeThing } from '../session/measuring'
 import { NO_MAKERS, type Picking, select, useSession } from '../session/session'
+import { useBehind } from './clip'
 import { useDisposed } from './disposed'
 import { bendsAttribute, geometryOf, leftOf, linesOf, UNTOUCHED } from './geometry'
 import { LookMaterial } from './Look'
@@ -56,12 +56,7 @@ export function BodyMesh({
   const reading = useSession((s) => s.reading)
   // Triangles of turned bodies come cut; of others the front is clipped, save while something is picked on it.
   const clipped = useSession((s) => s.cutaway && s.picking === null) && !body.turned
-  const plane = useSession(cutPlane)
-  // What lies behind the plane stays.
-  const behind = useMemo(() => {
-    const n = new Vector3(...plane.z).negate()
-    return [new Plane(n, -n.dot(new Vector3(...plane.origin)) + 1e-3)]
-  }, [plane])
+  const behind = useBehind()
   const touched = useMemo(() => (clipped ? leftOf(behind[0]!) : {}), [clipped, behind])
   const clip = clipped ? { clippingPlanes: behind } : { clippingPlanes: null }
   const opacity = ghost ? 0.22 : OPACITY[body.look]

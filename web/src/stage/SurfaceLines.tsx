@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
-import { BufferAttribute, BufferGeometry, Plane, Vector3 } from 'three'
+import { BufferAttribute, BufferGeometry } from 'three'
 import { type LinesView, lathe } from '../engine'
-import { cutPlane } from '../session/cut'
 import { MOST_LINES, START_LINES } from '../session/looking'
 import { useSession } from '../session/session'
+import { useBehind } from './clip'
 import { useDisposed } from './disposed'
 
 /** Lines of the surfaces of the bodies shown, read anew where the workpiece has changed; none while they are off. */
@@ -24,17 +24,13 @@ export function useLines(): { lines: LinesView[]; reading: boolean } {
 /** The lines of one body, cut away with it. */
 export function SurfaceLines({ line }: { line: LinesView }) {
   const cutaway = useSession((s) => s.cutaway && s.picking === null)
-  const plane = useSession(cutPlane)
   const made = useMemo(() => {
     const g = new BufferGeometry()
     g.setAttribute('position', new BufferAttribute(line.stretches, 3))
     return g
   }, [line])
   const geometry = useDisposed(made)
-  const behind = useMemo(() => {
-    const n = new Vector3(...plane.z).negate()
-    return [new Plane(n, -n.dot(new Vector3(...plane.origin)) + 1e-3)]
-  }, [plane])
+  const behind = useBehind()
   return (
     <lineSegments geometry={geometry} renderOrder={2} raycast={() => undefined}>
       <lineBasicMaterial

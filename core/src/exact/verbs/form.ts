@@ -8,8 +8,8 @@ export interface FormArgs {
   ribbons: number[]
   /** Whether its free surfaces are read. */
   surfaces?: true
-  /** Places to be pulled onto faces: to the nearest, or straight along a direction. */
-  feet?: { faces: number[]; from: P3[]; along?: P3 }
+  /** Places to be pulled onto faces: to the nearest, or straight along a direction; with the direction out of them where asked. */
+  feet?: { faces: number[]; from: P3[]; along?: P3; out?: true }
   /** Faces whose meeting with some of the other body (the same where only one is given) is read. */
   meets?: { faces: number[]; others: number[] }
   /** Lines of its curved faces: of each way so many, by so many steps. */
@@ -18,7 +18,7 @@ export interface FormArgs {
 
 /** The body as it is, with more read from its surfaces than is told of every part. */
 export const formVerb: Verb<FormArgs> = {
-  version: 4,
+  version: 5,
   run({ kernel }, [x, other = x], { seams, ribbons, surfaces, feet, meets, lines }) {
     const { shape, names } = x!
     const read = kernel.ribbons(shape, ribbons)
@@ -28,7 +28,7 @@ export const formVerb: Verb<FormArgs> = {
         names,
         form: {
           seams: seams ? kernel.seams(shape) : [],
-          feet: feet ? kernel.feet(shape, feet.faces, feet.from, feet.along) : [],
+          feet: feet ? kernel.feet(shape, feet.faces, feet.from, feet.along, feet.out) : [],
           meets: meets ? kernel.meets(shape, meets.faces, other!.shape, meets.others) : [],
           lines: lines ? kernel.lines(shape, lines.count, lines.steps) : [],
           surfaces: surfaces ? kernel.surfaces(shape) : [],

@@ -12,7 +12,7 @@ const REACH = 1e4
 const ON = 1e-5
 
 /**
- * Of each place, the nearest on some faces of a shape and their direction out of it there; with a direction, the nearest of those
+ * Of each place, the nearest on some faces of a shape, with `out` their direction out of it there; with a direction, the nearest of those
  * straight before or behind it. Null where there is none.
  */
 export function feetOf(
@@ -22,15 +22,18 @@ export function feetOf(
   faces: readonly number[],
   from: readonly P3[],
   along?: P3,
+  out = false,
 ): (Foot | null)[] {
   const all = new Numbered(oc, partsOf(oc, s, shape, 'FACE')).all
   const chosen = faces.map((i) => all[i]!)
   const target = together(oc, s, chosen).shape
-  const outAt = outward(
-    oc,
-    s,
-    chosen.map((f) => s.keep(oc.TopoDS.Face(f))),
-  )
+  const outAt = out
+    ? outward(
+        oc,
+        s,
+        chosen.map((f) => s.keep(oc.TopoDS.Face(f))),
+      )
+    : null
   return from.map((p) => {
     const pnt = (q: P3) => s.keep(new oc.gp_Pnt(...q))
     const probe = along
@@ -51,7 +54,7 @@ export function feetOf(
       const at: P3 = [q.X(), q.Y(), q.Z()]
       if (!best || norm3(sub3(at, p)) < norm3(sub3(best, p))) best = at
     }
-    return best && { at: best, out: outAt(best) }
+    return best && { at: best, ...(outAt ? { out: outAt(best) } : {}) }
   })
 }
 

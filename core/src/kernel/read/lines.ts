@@ -34,12 +34,11 @@ export function linesOf(
     ] as const
     return ([0, 1] as const).flatMap((way) =>
       Array.from({ length: count }, (_, k) => {
-        const share = (k + 0.5) / count
         const [low, high] = box[1 - way]!
-        const held = low + share * (high - low)
+        const held = low + ((k + 0.5) / count) * (high - low)
         return spans(outline, way, held).flatMap(([from, to]) => {
           const line = lineOn(surface, reversed, way, held, from, to, box[way], steps)
-          return line ? [{ face: index, way, share, ...line }] : []
+          return line ? [{ face: index, way, ...line }] : []
         })
       }).flat(),
     )

@@ -1,6 +1,6 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs'
-import { Numbered, type Oc, partsOf } from '../explore'
-import { together } from '../make/move'
+import { type Oc, partsOf } from '../explore'
+import { skin } from '../make/move'
 import type { KernelScope } from '../scope'
 import { KernelError, type WireCurve } from '../types'
 import { wiresOfEdge } from './edgecurve'
@@ -12,14 +12,7 @@ interface Faces {
 
 /** The lines in which faces go through each other, in no order: straight and round ones as such. */
 export function meetsOf(oc: Oc, s: KernelScope, a: Faces, b: Faces): WireCurve[] {
-  const of = ({ shape, faces }: Faces) => {
-    const { all } = new Numbered(oc, partsOf(oc, s, shape, 'FACE'))
-    return together(
-      oc,
-      s,
-      faces.map((i) => all[i]!),
-    ).shape
-  }
+  const of = ({ shape, faces }: Faces) => skin(oc, s, shape, faces).shape
   const op = s.keep(new oc.BRepAlgoAPI_Section(of(a), of(b), false))
   op.Approximation(true)
   op.Build(s.keep(new oc.Message_ProgressRange()))

@@ -189,7 +189,7 @@ function holdValues(
       if (!picked.ok) return picked
       ctx.warnings.push(...picked.value.warnings)
       const face = on.value.part.faces[picked.value.items[0]!]!
-      if (!face.normal)
+      if (face.kind !== 'plane')
         return bad('not-flat', `"${holdWords(h)}": the face is not flat.`, [{ at: face.middle }])
       return good(parallelTo(h.place, frameAlong([0, 0, 0], face.normal)))
     }

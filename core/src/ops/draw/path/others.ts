@@ -1,17 +1,7 @@
 import { type ExactPart, formJob, patchOf } from '../../../exact'
 import { bad, good, mirrorIn, mm, norm3, type Outcome, type P3, sub3 } from '../../../math'
-import { beside, fromViews, moved3, refitted, type View } from '../../../path'
-import {
-  type Curve3,
-  columnAt,
-  evenBasis,
-  greville,
-  interpolated3,
-  onFrame,
-  place3,
-  rowAt,
-  within,
-} from '../../../surface'
+import { beside, fromViews, moved3, readAlong, refitted, type View } from '../../../path'
+import { type Curve3, columnAt, onFrame, place3, rowAt, within } from '../../../surface'
 import { exactBody } from '../../exact'
 import { liveSegs } from '../../form/areas'
 import { pickExactFaces } from '../../pick'
@@ -126,9 +116,6 @@ function oneFace(part: ExactPart, i: PathInputs, ctx: DatumContext): Outcome<num
 
 /** How near a path pulled onto faces follows them, mm. */
 const ON_FACE = 1e-3
-/** Places of each piece that are pulled: as many as are needed, up to the last of these. */
-const PULLED = [16, 32, 64, 128]
-
 /** A path pulled onto faces of a body: to the nearest places of them, or straight along the normal of a plane. */
 export function ontoFaces(i: PathInputs, ctx: DatumContext): Outcome<Drawn> {
   const path = pathOf(i, ctx)
@@ -167,35 +154,17 @@ export function ontoFaces(i: PathInputs, ctx: DatumContext): Outcome<Drawn> {
   const out: Curve3[] = []
   let worst = 0
   for (const c of pieces) {
-    const made = pulled(c, feet)
+    const made = readAlong(c, feet, (has, told) => norm3(sub3(has, told)), ON_FACE)
     if (!made.ok) return made
-    out.push(made.value.curve)
-    worst = Math.max(worst, made.value.off)
+    const { curve, off } = made.value
+    if (off > 50 * ON_FACE)
+      return bad(
+        'jumps',
+        `On the faces it jumps: no smooth curve follows it nearer than ${mm(off, 2)}. Part it where it goes over an edge.`,
+        [{ at: place3(c, 0.5) }],
+      )
+    out.push(curve)
+    worst = Math.max(worst, off)
   }
   return good({ pieces: out, names, closed, words: `on the faces within ${mm(worst, 4)}` })
-}
-
-function pulled(
-  c: Curve3,
-  feet: (from: P3[]) => Outcome<P3[]>,
-): Outcome<{ curve: Curve3; off: number }> {
-  for (const count of PULLED) {
-    const basis = evenBasis(5, count)
-    const at = Array.from(greville(basis))
-    const between = at.slice(1).map((t, k) => (t + at[k]!) / 2)
-    const read = feet([...at, ...between].map((t) => place3(c, t)))
-    if (!read.ok) return read
-    const known = new Map([...at, ...between].map((t, k) => [t, read.value[k]!]))
-    const curve = interpolated3(basis, (t) => known.get(t)!)
-    const off = Math.max(...between.map((t) => norm3(sub3(place3(curve, t), known.get(t)!))))
-    if (off <= ON_FACE || count === PULLED[PULLED.length - 1])
-      return off <= 50 * ON_FACE
-        ? good({ curve, off })
-        : bad(
-            'jumps',
-            `On the faces it jumps: no smooth curve follows it nearer than ${mm(off, 2)}. Part it where it goes over an edge.`,
-            [{ at: place3(c, 0.5) }],
-          )
-  }
-  throw new Error('no count to pull at')
 }

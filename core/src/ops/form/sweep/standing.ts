@@ -1,7 +1,7 @@
 import { formJob } from '../../../exact'
 import { bad, good, mm, norm3, type Outcome, type P3, sub3, unit3 } from '../../../math'
-import { type Placed, squareTo } from '../../../path'
-import { type Curve3, evenBasis, greville, interpolated3, place3, way3 } from '../../../surface'
+import { type Placed, readAlong, squareTo } from '../../../path'
+import { type Curve3, place3, way3 } from '../../../surface'
 import { exactBody } from '../../exact'
 import { pickExactFaces } from '../../pick'
 import type { OpContext, Path } from '../../state'
@@ -51,8 +51,6 @@ function towardsGuide(i: SweepInputs, path: Path, ctx: OpContext): Outcome<Towar
   })
 }
 
-/** Places of each piece at which faces are read: as many as are needed, up to the last of these. */
-const READ = [16, 32, 64, 128]
 /** How near directions out of faces are met, rad. */
 const NEAR = 2e-4
 /** How far a path may lie off the faces it runs on, mm. */
@@ -69,9 +67,9 @@ function outOfFaces(i: SweepInputs, path: Path, ctx: OpContext): Outcome<Toward>
   if (faces.length === 0) return bad('no-faces', 'Pick the faces the path runs on.')
   const fields: Curve3[] = []
   for (const c of path.pieces) {
-    const read = directions(c, (from) => {
+    const outAt = (from: P3[]): Outcome<P3[]> => {
       const made = ctx.kernel(
-        formJob(part.key, { seams: false, ribbons: [], feet: { faces, from } }),
+        formJob(part.key, { seams: false, ribbons: [], feet: { faces, from, out: true } }),
       )
       if (!made.ok) return made
       const feet = made.value[0]!.form!.feet
@@ -86,40 +84,21 @@ function outOfFaces(i: SweepInputs, path: Path, ctx: OpContext): Outcome<Toward>
             [{ at: from[k]! }],
           )
       }
-      return good(feet.map((f) => f!.out))
-    })
+      return good(feet.map((f) => f!.out!))
+    }
+    const read = readAlong(c, outAt, (has, told) => norm3(sub3(unit3(has), told)), NEAR)
     if (!read.ok) return read
-    fields.push(read.value)
+    const { curve, off, at } = read.value
+    if (off > NEAR)
+      return bad(
+        'turns-sharply',
+        `The faces turn sharply here, by some ${((off * 180) / Math.PI).toFixed(1)}°: the section cannot follow. Pick only the faces of one side, or part the path there.`,
+        [{ at }],
+      )
+    fields.push(curve)
   }
   return good({
     at: (piece, t) => ({ dir: unit3(place3(fields[piece]!, t)), size: 1 }),
     steep: { code: 'out-of-face', message: 'The path runs straight out of the face here.' },
   })
-}
-
-/** Directions along a curve as a curve of their tips. */
-function directions(
-  c: Curve3,
-  read: (from: P3[]) => Outcome<P3[]>,
-): Outcome<Curve3 & { kind: 'spline' }> {
-  for (const count of READ) {
-    const basis = evenBasis(5, count)
-    const at = Array.from(greville(basis))
-    const between = at.slice(1).map((t, k) => (t + at[k]!) / 2)
-    const all = [...at, ...between]
-    const told = read(all.map((t) => place3(c, t)))
-    if (!told.ok) return told
-    const known = new Map(all.map((t, k) => [t, told.value[k]!]))
-    const curve = interpolated3(basis, (t) => known.get(t)!)
-    const off = between.map((t) => norm3(sub3(unit3(place3(curve, t)), known.get(t)!)))
-    const worst = Math.max(...off)
-    if (worst <= NEAR) return good(curve)
-    if (count === READ[READ.length - 1])
-      return bad(
-        'turns-sharply',
-        `The faces turn sharply here, by some ${((worst * 180) / Math.PI).toFixed(1)}°: the section cannot follow. Pick only the faces of one side, or part the path there.`,
-        [{ at: place3(c, between[off.indexOf(worst)]!) }],
-      )
-  }
-  throw new Error('no count to read at')
 }
