@@ -20,7 +20,7 @@ export interface KernelJob<V extends keyof VerbArgs = keyof VerbArgs> {
  * their circles, triangles of surfaces share vertices. 2: free edges tell their curves. 4: how
  * smooth ones meet is read on demand. 5: normals at poles look out.
  */
-const PARTS = 5
+const PARTS = 6
 
 /** Digest of verb, version, arguments and the keys worked on. */
 export function jobKey(job: KernelJob): string {

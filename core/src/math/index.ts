@@ -22,7 +22,7 @@ export {
   type Outcome,
   type Place,
 } from './outcome'
-export { gaussRule, integrate, integrateTo } from './quadrature'
+export { gaussRule, integrate, integrateEach, integrateTo } from './quadrature'
 export { brent, goldenMin } from './roots'
 export { fixed, rounded } from './round'
 export { downhill } from './simplex'

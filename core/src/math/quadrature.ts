@@ -61,3 +61,39 @@ export function integrateTo(
   if (depth === 0 || Math.abs(parts - whole) <= rel * Math.max(Math.abs(parts), 1e-9)) return parts
   return integrateTo(f, a, m, rel, depth - 1) + integrateTo(f, m, b, rel, depth - 1)
 }
+
+/**
+ * Integrals over [a, b] of the `n` values that `f` writes into `out`, halved together until two halves agree with the whole to
+ * `rel` of what the sizes of the values come to (or 24 levels deep): what cancels out does not ask for more than rounding can give.
+ */
+export function integrateEach(
+  f: (t: number, out: Float64Array) => void,
+  n: number,
+  a: number,
+  b: number,
+  rel: number,
+): Float64Array {
+  const { nodes, weights } = gaussRule(12)
+  const out = new Float64Array(n)
+  const sizes = new Float64Array(n)
+  const once = (from: number, to: number, size?: Float64Array): Float64Array => {
+    const sum = new Float64Array(n)
+    for (let k = 0; k < nodes.length; k++) {
+      f(from + (to - from) * nodes[k]!, out)
+      for (let i = 0; i < n; i++) {
+        sum[i]! += weights[k]! * (to - from) * out[i]!
+        if (size) size[i]! += weights[k]! * Math.abs((to - from) * out[i]!)
+      }
+    }
+    return sum
+  }
+  const halve = (from: number, to: number, whole: Float64Array, depth: number): Float64Array => {
+    const mid = (from + to) / 2
+    const [l, r] = [once(from, mid), once(mid, to)]
+    const near = l.every((x, i) => Math.abs(x + r[i]! - whole[i]!) <= rel * sizes[i]!)
+    const [left, right] =
+      near || depth === 0 ? [l, r] : [halve(from, mid, l, depth - 1), halve(mid, to, r, depth - 1)]
+    return left.map((x, i) => x + right[i]!)
+  }
+  return halve(a, b, once(a, b, sizes), 24)
+}
