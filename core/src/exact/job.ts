@@ -18,7 +18,7 @@ export interface KernelJob<V extends keyof VerbArgs = keyof VerbArgs> {
 /**
  * Raise when what is told of every part changes: those kept in browsers are then made again. 1: edges tell
  * their circles, triangles of surfaces share vertices. 2: free edges tell their curves. 4: how
- * smooth ones meet is read on demand. 5: normals at poles look out.
+ * smooth ones meet is read on demand. 5: normals at poles look out. 6: volumes of carried curves are exact.
  */
 const PARTS = 6
 

@@ -130,7 +130,8 @@ interface Common {
   unit: string
   /** The brief's target whose limits count when the gauge has none of its own. */
   target?: Target
-  params: { name: string; label: string; help: string; start: number }[]
+  /** A parameter that starts as '' is not told. */
+  params: { name: string; label: string; help: string; start: number | '' }[]
   /** Whether it reads between the body and another, named by the parameter `other`; all others when absent. */
   pair?: boolean
 }

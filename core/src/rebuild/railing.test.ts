@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import type { ExactPart } from '../exact'
 import type { Op } from '../workpiece'
 import { circles } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
@@ -94,6 +95,24 @@ describe('rails', () => {
     const r = await says(mended)
     expect([r.status, r.diagnoses[0]!.code]).toEqual(['warn', 'rail-joined'])
   })
+  it('or the section is drawn to the rails, in its plane: circles to a frustum, and what moved is told', async () => {
+    const lean = (side: 1 | -1): [number, number, number][] => [
+      [side * 20, 0, 0],
+      [side * 25.1, 0, 102],
+    ]
+    const rails = [rail(40, 'r1', lean(1), 'line'), rail(50, 'r2', lean(-1), 'line')]
+    const d = await diagnosis([...ends, ...rails, loft(['r1', 'r2'])])
+    expect(d.fixes.map((f) => f.inputs!.gives)).toEqual(['rails', 'sections'])
+    const route = [...ends, ...rails, loft(['r1', 'r2'], { give: 6, gives: 'sections' })]
+    const { state } = await built(piece(route))
+    const p = state.bodies.skin!.shape as ExactPart
+    const r = [20, 25] as const
+    const frustum = ((Math.PI * 100) / 3) * (r[0] ** 2 + r[0] * r[1] + r[1] ** 2)
+    expect(p.measure.volume / frustum).toBeCloseTo(1, 6)
+    const report = await says(route)
+    expect(report.diagnoses[0]!.message).toContain('rail 1 misses by 5 mm is drawn to it')
+    expect(report.consequence).toContain('sections moved by up to 5 mm')
+  })
   it('a kinked rail creases the skin where it is kinked, and its faces end there: two cones', async () => {
     const kinked = (side: 1 | -1) =>
       rail(
@@ -115,8 +134,7 @@ describe('rails', () => {
       ['kinked-rail', [-30, 0, 50]],
     ])
     expect(report.diagnoses[0]!.message).toContain('22.6°')
-    const { shape } = state.bodies.skin!
-    if (shape.kind !== 'exact') throw new Error('not exact')
+    const shape = state.bodies.skin!.shape as ExactPart
     const cone = (Math.PI * 50 * (400 + 600 + 900)) / 3
     expect(shape.measure.volume / (2 * cone)).toBeCloseTo(1, 6)
     // Each side ends half-way up, at a crease.

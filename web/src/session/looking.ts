@@ -2,7 +2,7 @@ import { type Reading, useSession } from './session'
 
 const START: Record<Reading['kind'], Reading> = {
   stripes: { kind: 'stripes', along: 'z', size: 18 },
-  lean: { kind: 'lean', along: 'z', size: 1 },
+  lean: { kind: 'lean', along: 'z', size: 1, parts: null, second: null },
   bends: { kind: 'bends', of: 'hollow', size: 5 },
 }
 

@@ -30,9 +30,12 @@ export interface Tracing {
 }
 /** How bodies are looked at: stripes in a mirror (how many), or their lean against a pull (at least so many degrees). */
 export type Reading =
-  | { kind: 'stripes' | 'lean'; along: 'x' | 'y' | 'z'; size: number }
+  | { kind: 'stripes'; along: Axis; size: number }
+  /** `parts`: how far along the halves of a mould part, mm; each place goes the way it looks where it is null. */
+  | { kind: 'lean'; along: Axis; size: number; parts: number | null; second: Axis | null }
   /** `size`: a radius, mm. */
   | { kind: 'bends'; of: Bend; size: number }
+export type Axis = 'x' | 'y' | 'z'
 /** Hollows and bulges by their least radius; both at once by the mean or the product of the curvatures. */
 export type Bend = 'hollow' | 'bulge' | 'mean' | 'product'
 /** What the drawing table has selected. */

@@ -38,10 +38,16 @@ void main() {
   gl_FragColor = vec4(mix(vec3(0.17, 0.14, 0.11), vec3(0.985, 0.965, 0.91), ink), 1.0);
 }`
 
-/** Ivory where a side leans enough against the pull, oxide where it leans less, a line where it is just so. */
+/**
+ * Ivory where a side leans enough against the best pull for it, oxide where it leans less, a line where it is just so. Where the
+ * halves of a mould part only that of its half, and the second pull, are there for a place.
+ */
 const LEAN = /* glsl */ `
 #include <clipping_planes_pars_fragment>
 uniform vec3 along;
+uniform vec3 second;
+uniform bool halves;
+uniform float parts;
 uniform float asked;
 uniform vec3 enough;
 uniform vec3 less;
@@ -50,13 +56,17 @@ varying vec3 vNormalSpace;
 void main() {
   #include <clipping_planes_fragment>
   vec3 n = normalize(vNormalSpace);
-  float lean = degrees(asin(clamp(abs(dot(n, along)), 0.0, 1.0)));
+  float own = dot(n, along);
+  float height = dot(vSpace, along) - parts;
+  own = halves ? own * sign(height) : abs(own);
+  float lean = degrees(asin(clamp(max(own, abs(dot(n, second))), -1.0, 1.0)));
   float edge = max(fwidth(lean), 1e-4);
   float light = 0.72 + 0.28 * abs(dot(n, normalize(cameraPosition - vSpace)));
   // Hatched where it leans too little, to be read without colour.
   vec3 hatched = less * (0.8 + 0.2 * step(0.5, fract((gl_FragCoord.x + gl_FragCoord.y) / 8.0)));
   vec3 color = mix(hatched, enough, smoothstep(asked - edge, asked + edge, lean));
   float line = 1.0 - smoothstep(0.0, 1.5 * edge, abs(lean - asked));
+  if (halves) line = max(line, 1.0 - smoothstep(0.0, 1.5 * fwidth(height), abs(height)));
   gl_FragColor = vec4(mix(color * light, vec3(0.17, 0.14, 0.11), 0.8 * line), 1.0);
 }`
 
@@ -113,6 +123,8 @@ const DIRECTIONS = {
   z: new Vector3(0, 0, 1),
 } as const
 
+const NOWHERE = new Vector3()
+
 /** What a body is looked at with: mirrored stripes, how its sides lean against a pull, or how tightly it bends. */
 export function LookMaterial({
   reading,
@@ -123,6 +135,8 @@ export function LookMaterial({
 }) {
   const { kind, size } = reading
   const along = 'along' in reading ? reading.along : 'z'
+  const second = reading.kind === 'lean' ? reading.second : null
+  const parts = reading.kind === 'lean' ? reading.parts : null
   const what = 'of' in reading ? Object.keys(BEND_WORDS).indexOf(reading.of) : 0
   const made = useMemo(
     () =>
@@ -131,6 +145,9 @@ export function LookMaterial({
         fragmentShader: FRAGMENT[kind],
         uniforms: {
           along: { value: DIRECTIONS[along] },
+          second: { value: second ? DIRECTIONS[second] : NOWHERE },
+          halves: { value: parts !== null },
+          parts: { value: parts ?? 0 },
           count: { value: size },
           asked: { value: size },
           what: { value: what },
@@ -145,7 +162,7 @@ export function LookMaterial({
         polygonOffsetFactor: 1,
         polygonOffsetUnits: 1,
       }),
-    [kind, along, size, what],
+    [kind, along, second, parts, size, what],
   )
   return <primitive object={made} attach="material" {...clip} />
 }

@@ -1,4 +1,4 @@
-import type { Bend, Reading } from '../session/session'
+import type { Axis, Bend, Reading } from '../session/session'
 import { useSession } from '../session/session'
 import { Choice } from '../ui/controls'
 import { BEND_WORDS, INKS } from './Look'
@@ -37,9 +37,12 @@ export function LookPanel({ reading }: { reading: Reading }) {
           label={kind === 'stripes' ? 'Stripes lie along' : 'Pulled along'}
           value={reading.along}
           options={['x', 'y', 'z'].map((value) => ({ value, label: `along ${value}` }))}
-          onChange={(along) =>
-            useSession.setState({ reading: { ...reading, along: along as 'x' | 'y' | 'z' } })
-          }
+          onChange={(v) => {
+            const along = v as Axis
+            const next = { ...reading, along }
+            if (next.kind === 'lean' && next.second === along) next.second = null
+            useSession.setState({ reading: next })
+          }}
         />
       )}
       <label className="flex items-center gap-1">
@@ -60,9 +63,46 @@ export function LookPanel({ reading }: { reading: Reading }) {
         />
         {unit}
       </label>
-      {kind === 'lean' && <Ink color={INKS.less} word="leans less" />}
+      {reading.kind === 'lean' && <Mould reading={reading} />}
       {reading.kind === 'bends' && <BendInks of={reading.of} />}
     </div>
+  )
+}
+
+/** Where the halves of the mould part, and a second pull. */
+function Mould({ reading }: { reading: Extract<Reading, { kind: 'lean' }> }) {
+  const axes = (['x', 'y', 'z'] as const).filter((a) => a !== reading.along)
+  return (
+    <>
+      <label className="flex items-center gap-1" title="Empty: each place goes the way it looks.">
+        parts at
+        <input
+          type="number"
+          className="figures w-16 rounded-sm border border-rule bg-sheet px-1"
+          value={reading.parts ?? ''}
+          onKeyDown={(e) => e.stopPropagation()}
+          onChange={(e) => {
+            const parts = e.target.value === '' ? null : Number(e.target.value)
+            useSession.setState({ reading: { ...reading, parts } })
+          }}
+        />
+        mm
+      </label>
+      <Choice
+        label="Second pull"
+        value={reading.second ?? 'none'}
+        options={[
+          { value: 'none', label: 'no second pull' },
+          ...axes.map((value) => ({ value, label: `and along ${value}` })),
+        ]}
+        onChange={(v) =>
+          useSession.setState({
+            reading: { ...reading, second: v === 'none' ? null : (v as Axis) },
+          })
+        }
+      />
+      <Ink color={INKS.less} word="leans less" />
+    </>
   )
 }
 

@@ -3,7 +3,15 @@ export { type Fold, foldIn, twistIn } from './folds'
 export { type Loop, type Ring, ringOf } from './loop'
 export { type Matched, matched } from './match'
 export { meetingOff, runningOn } from './meet'
-export { type Crossing, crossing, type Guide, guideOf, Railed, tipCrossing } from './rails'
+export {
+  type Crossing,
+  crossing,
+  crossingIn,
+  type Guide,
+  guideOf,
+  Railed,
+  tipCrossing,
+} from './rails'
 export {
   type EndHold,
   isTip,

@@ -22,12 +22,7 @@ const [ON_RAIL, ON_SIDE] = [200, 24]
 
 /** The nearest place of a rail and a section, by Gauss-Newton in both parameters from the nearest of many. */
 export function crossing(rail: Way, sides: readonly Side[], section: number): Crossing {
-  const on = (x: number) => {
-    const n = sides.length
-    const w = ((x % n) + n) % n
-    const k = Math.min(n - 1, Math.floor(w))
-    return sides[k]!.place[section]!(w - k)
-  }
+  const on = (x: number) => placeOn(sides, section, x)
   const per = ON_SIDE + 1
   const spots = new Float64Array(3 * per * sides.length)
   const shareOf = (i: number) => Math.min((i % per) / ON_SIDE, 1 - 1e-12)
@@ -72,6 +67,51 @@ export function crossing(rail: Way, sides: readonly Side[], section: number): Cr
   const [p, q] = [rail.place(s), on(at)]
   const n = sides.length
   return { s, at: ((at % n) + n) % n, gap: norm3(sub3(p, q)), rail: p, section: q }
+}
+
+/**
+ * Where a rail passes through the plane of a section, from where it comes nearest, and the place of the section nearest to that;
+ * the nearest as it was where the rail does not reach the plane, or the section has none.
+ */
+export function crossingIn(
+  rail: Way,
+  sides: readonly Side[],
+  section: number,
+  { centre, normal }: { centre: P3; normal: P3 },
+  near: Crossing,
+): Crossing {
+  const over = (s: number) => dot3(sub3(rail.place(s), centre), normal)
+  let s = near.s
+  for (let k = 0; k < 60; k++) {
+    const [s0, s1] = [Math.max(0, s - 1e-5), Math.min(1, s + 1e-5)]
+    const rises = (over(s1) - over(s0)) / (s1 - s0)
+    if (Math.abs(rises) < 1e-9) return near
+    const step = -over(s) / rises
+    s = Math.min(1, Math.max(0, s + Math.max(-0.1, Math.min(0.1, step))))
+    if (Math.abs(step) < 1e-14) break
+  }
+  const p = rail.place(s)
+  if (Math.abs(over(s)) > 1e-9) return near
+  const apart = (at: number) => norm3(sub3(placeOn(sides, section, at), p))
+  let [at, reach] = [near.at, 0.5]
+  for (; reach > 1e-9; reach /= 2)
+    for (const next of [at - reach, at + reach]) if (apart(next) < apart(at)) at = next
+  const n = sides.length
+  return {
+    s,
+    at: ((at % n) + n) % n,
+    gap: apart(at),
+    rail: p,
+    section: placeOn(sides, section, at),
+  }
+}
+
+/** The place of a section counted by sides. */
+function placeOn(sides: readonly Side[], section: number, x: number): P3 {
+  const n = sides.length
+  const w = ((x % n) + n) % n
+  const k = Math.min(n - 1, Math.floor(w))
+  return sides[k]!.place[section]!(w - k)
 }
 
 /** A rail as it is followed: its place and the place of the skin it takes along, by v. */

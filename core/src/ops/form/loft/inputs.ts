@@ -15,6 +15,8 @@ export const loftInputs = z.object({
   /** The path the skin goes along from section to section. */
   centre: z.string().optional(),
   give: valueSchema.default(0),
+  /** Which of a rail and a section that miss each other is moved. */
+  gives: z.enum(['rails', 'sections']).default('rails'),
   /** What makes a body of a skin between open sections. */
   skin: z.enum(['flat', 'one', 'other', 'middle']).default('flat'),
   wall: valueSchema.default(3),
@@ -78,10 +80,21 @@ export const loftFields: Field[] = [
   },
   {
     name: 'give',
-    label: 'Rails give',
-    help: 'How far a rail may miss a section and is led through it.',
+    label: 'May miss by',
+    help: 'How far a rail and a section may miss each other and are brought together.',
     type: 'value',
     dim: 'length',
+    when: railed,
+  },
+  {
+    name: 'gives',
+    label: 'Which gives way',
+    help: 'Whether the rail is led through the section, or the section drawn to the rail.',
+    type: 'choice',
+    options: [
+      { value: 'rails', label: 'the rail' },
+      { value: 'sections', label: 'the section' },
+    ],
     when: railed,
   },
   ...ontoFields,

@@ -26,6 +26,7 @@ export const loftOp = defineOp<LoftInputs>({
     ...(body ? { body } : {}),
     rails: [],
     give: 0,
+    gives: 'rails',
     skin: 'flat',
     wall: 3,
     run: 'smooth',
