@@ -48,6 +48,8 @@ export interface Path {
   closed: boolean
   /** The places it was told to go through, where it was. */
   stops?: P3[]
+  /** Which of those it passes by, from 0. */
+  aside?: number[]
   key: string
 }
 

@@ -11,6 +11,8 @@ export interface Stop {
    * places that follow each other so.
    */
   by: 'line' | 'arc' | 'over' | 'spline'
+  /** Its number among all places of the path, from 1; where it comes in `stops` when absent. */
+  number?: number
   /** Radius of the rounding between the straight pieces that meet here, mm; 0 for none, undefined for that of all. */
   round: number | undefined
 }
@@ -24,6 +26,7 @@ export function built(stops: readonly Stop[], closed: boolean, round = 0): Outco
   if (closed && stops.length < 3 && stops.every((s) => s.by === 'line'))
     return bad('too-few', 'A closed path of lines needs three places at least.')
   const raw: Piece[] = []
+  const told = (n: number) => stops[n - 1]!.number ?? n
   const goals = closed ? [...stops.slice(1), stops[0]!] : stops.slice(1)
   for (let i = 0; i < goals.length; ) {
     const from = i === 0 ? stops[0]!.at : goals[i - 1]!.at
@@ -39,14 +42,14 @@ export function built(stops: readonly Stop[], closed: boolean, round = 0): Outco
       continue
     }
     if (goal.by === 'over') {
-      const made = arcOver(from, goal, goals[i + 1], number)
+      const made = arcOver(from, goal, goals[i + 1], told(number))
       if (!made.ok) return made
       raw.push({ curve: made.value, stop: number + 1 > stops.length ? 1 : number + 1 })
       i += 2
       continue
     }
     if (norm3(sub3(goal.at, from)) < TOUCH)
-      return bad('no-length', `Place ${number} lies on the one before it.`, [{ at: goal.at }])
+      return bad('no-length', `Place ${told(number)} lies on the one before it.`, [{ at: goal.at }])
     if (goal.by === 'line') raw.push({ curve: { kind: 'line', a: from, b: goal.at }, stop: number })
     else {
       const before = raw[raw.length - 1]
@@ -60,7 +63,7 @@ export function built(stops: readonly Stop[], closed: boolean, round = 0): Outco
       const arc = arcFrom3(from, dir, goal.at)
       const ahead = dot3(sub3(goal.at, from), dir) > 0
       if (!arc && !ahead)
-        return bad('turns-back', `Place ${number} lies right behind: no arc leads there.`, [
+        return bad('turns-back', `Place ${told(number)} lies right behind: no arc leads there.`, [
           { at: goal.at },
         ])
       raw.push({ curve: arc ?? { kind: 'line', a: from, b: goal.at }, stop: number })
@@ -69,7 +72,12 @@ export function built(stops: readonly Stop[], closed: boolean, round = 0): Outco
   }
   const corners = raw.map(({ curve, stop }) => {
     const own = stops[stop - 1]!.round
-    return { curve, name: `to${stop}`, round: own ?? round, must: own !== undefined && own !== 0 }
+    return {
+      curve,
+      name: `to${told(stop)}`,
+      round: own ?? round,
+      must: own !== undefined && own !== 0,
+    }
   })
   return rounded(corners, closed)
 }

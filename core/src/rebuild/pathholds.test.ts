@@ -111,6 +111,32 @@ describe('holds between the places of a path', () => {
       expect(Math.hypot(x, y)).toBeLessThan(1e-7)
     }
   })
+  it('a place that helps is counted by holds and passed by: three places as far from it as each other', async () => {
+    const places: Spot[] = [
+      [1, 2, 3],
+      [40, 0, 1],
+      [2, 38, 0],
+      [-35, 3, 2],
+    ]
+    const spokes = [2, 3, 4].map((other) => ({ kind: 'apart', place: 1, other, value: 30 }))
+    const route = path(places, [
+      ...spokes,
+      ...[1, 2, 3, 4].map((place) => ({ kind: 'plane', place, plane: 'top' })),
+    ])
+    ;(route.inputs.stops as { aside?: boolean }[])[0]!.aside = true
+    const { state } = await built(piece([route]))
+    const way = state.paths.way!
+    expect(way.names).toEqual(['to3', 'to4'])
+    expect(way.aside).toEqual([0])
+    const [hub, ...rim] = way.stops!
+    for (const p of rim)
+      expect([norm3(sub3(p, hub!)), p[2]]).toEqual([expect.closeTo(30, 7), expect.closeTo(0, 9)])
+    // Its line begins at the first place that does not help.
+    expect(way.pieces[0]).toMatchObject({ kind: 'line', a: rim[0], b: rim[1] })
+    const alone = path(places.slice(0, 2), [])
+    ;(alone.inputs.stops as { aside?: boolean }[])[0]!.aside = true
+    expect((await diagnosis([alone])).code).toBe('too-few')
+  })
   it('what cannot hold together is named with its places, and can be let go', async () => {
     const no = await diagnosis([
       path(

@@ -97,7 +97,15 @@ export type DatumView = { id: string } & (
   | { kind: 'axis'; origin: P3; dir: P3 }
   | { kind: 'point'; at: P3 }
   /** Its pieces as polylines, where they meet at a kink, and teeth of a curvature comb (1/mm, to the outside), piece by piece. */
-  | { kind: 'path'; pieces: P3[][]; kinks: P3[]; stops: P3[]; teeth: { at: P3; bend: P3 }[][] }
+  | {
+      kind: 'path'
+      pieces: P3[][]
+      kinks: P3[]
+      stops: P3[]
+      /** Which of the stops the path passes by, from 0. */
+      aside: number[]
+      teeth: { at: P3; bend: P3 }[][]
+    }
 )
 
 export interface View {

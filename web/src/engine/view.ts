@@ -92,10 +92,11 @@ const datumViews = ({ planes, axes, points, paths }: Rebuilt['state']): DatumVie
 /** How finely paths are shown: chord in mm. */
 const PATH_CHORD = 0.05
 
-const pathView = (id: string, { pieces, closed, stops = [] }: Path): DatumView => ({
+const pathView = (id: string, { pieces, closed, stops = [], aside = [] }: Path): DatumView => ({
   id,
   kind: 'path',
   stops,
+  aside,
   pieces: pieces.map((c) => polyline3(c, PATH_CHORD)),
   teeth: pieces.map(teethOf),
   kinks: chainFindings(pieces, closed).flatMap((f) => (f.code === 'kink' ? [f.at] : [])),

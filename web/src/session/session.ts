@@ -22,8 +22,12 @@ export interface Picking {
 export const SHEETS = ['level', 'front', 'side'] as const
 export interface Tracing {
   op: string
-  /** One of the three ways it always can, or a datum plane it lies along. */
+  /** One of the three ways it always can, a datum plane it lies along, or `own`: as `frame` tells. */
   sheet: string
+  /** Where it was laid on a face or through three places. */
+  frame?: Frame
+  /** Places on bodies are picked to lay it by. */
+  laying?: { how: 'face' | 'three'; picks: P3[] }
   /** How far it is tilted about the way the path last ran, deg. */
   tilt: number
   by: 'line' | 'arc' | 'over' | 'spline'

@@ -1,5 +1,16 @@
+import type { P3 } from '@ivory/core/math'
 import { describe, expect, it } from 'vitest'
-import { movedStop, newHold, type StopDoc, sheetOf, sheetsOf, typedStop } from './tracing'
+import { useSession } from './session'
+import {
+  lay,
+  layOn,
+  movedStop,
+  newHold,
+  type StopDoc,
+  sheetOf,
+  sheetsOf,
+  typedStop,
+} from './tracing'
 
 describe('places of a path', () => {
   it('are typed as three numbers or expressions, from the last place with a plus', () => {
@@ -50,6 +61,7 @@ describe('the sheet a path is drawn on', () => {
     ],
     kinks: [],
     stops: [],
+    aside: [],
     teeth: [],
   }
   it('goes through the last place, along a datum plane where one is chosen', () => {
@@ -66,6 +78,33 @@ describe('the sheet a path is drawn on', () => {
       [0, 30, 0],
       [1, 0, 0],
     ])
+  })
+  it('lies along a face where it is picked, or through three places; three in a line lay none', () => {
+    const tracing = { op: 'way', sheet: 'level', tilt: 0, by: 'line' as const }
+    const laid = (how: 'face' | 'three', ...picks: [P3, P3][]) => {
+      useSession.setState({ tracing })
+      lay(how)
+      for (const [at, normal] of picks) layOn(at, normal)
+      return useSession.getState().tracing!
+    }
+    const up: P3 = [0, 0, 1]
+    const face = laid('face', [
+      [3, 4, 20],
+      [0, 0.6, 0.8],
+    ])
+    // Its last place lies off that plane: it goes through where it was picked.
+    expect(sheetOf(face, [path])).toMatchObject({ origin: [3, 4, 20] })
+    expect(sheetOf(face, [path]).z[1]).toBeCloseTo(0.6, 12)
+    const three = laid('three', [[0, 30, 0], up], [[10, 30, 0], up], [[0, 30, 7], up])
+    expect([three.sheet, three.laying]).toEqual(['own', undefined])
+    expect(sheetOf(three, [path])).toMatchObject({
+      origin: [0, 30, 0],
+      x: [1, 0, 0],
+      z: [0, -1, 0],
+    })
+    const line = laid('three', [[0, 0, 0], up], [[5, 0, 0], up], [[9, 0, 0], up])
+    expect([line.sheet, line.laying?.picks]).toEqual(['level', []])
+    useSession.setState({ tracing: null })
   })
   it('is tilted about the way the path last ran', () => {
     const tilted = sheetOf({ op: 'way', sheet: 'level', tilt: 30 }, [path])

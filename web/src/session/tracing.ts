@@ -1,5 +1,8 @@
 import {
+  cross3,
+  dot3,
   type Frame,
+  frameAlong,
   moved,
   norm3,
   type P3,
@@ -18,6 +21,8 @@ import { edit, opOf, SHEETS, setInputs, type Tracing, useSession } from './sessi
 export type StopDoc = {
   by?: 'line' | 'arc' | 'over' | 'spline'
   round?: number | string
+  /** The path passes it by; holds and coordinates count it. */
+  aside?: boolean
 } & (
   | { point: string }
   | { x: number | string; y: number | string; z: number | string; rel?: boolean }
@@ -60,8 +65,9 @@ export function trace(op: string | null): void {
 }
 
 /** The ways the sheet can lie: level, along the front and side planes, along each datum plane there is. */
-export const sheetsOf = (planes: readonly string[]): string[] => [
+export const sheetsOf = (planes: readonly string[], own = false): string[] => [
   ...SHEETS,
+  ...(own ? ['own'] : []),
   ...planes.filter((p) => !Object.hasOwn(START.planes, p)),
 ]
 
@@ -69,31 +75,75 @@ export const sheetsOf = (planes: readonly string[]): string[] => [
 export function turnSheet(): void {
   const { tracing, settled } = useSession.getState()
   if (!tracing) return
-  const all = sheetsOf(settled?.available[tracing.op]?.planes ?? [])
+  const all = sheetsOf(settled?.available[tracing.op]?.planes ?? [], Boolean(tracing.frame))
   const next = all[(all.indexOf(tracing.sheet) + 1) % all.length]!
   useSession.setState({ tracing: { ...tracing, sheet: next } })
 }
 
+/** Begins to lay the sheet on bodies, or leaves off. */
+export function lay(how: 'face' | 'three' | null): void {
+  const { tracing } = useSession.getState()
+  if (!tracing) return
+  const { laying: _, ...rest } = tracing
+  useSession.setState({ tracing: how ? { ...rest, laying: { how, picks: [] } } : rest })
+}
+
+/** Takes a place on a body to lay the sheet by: along its face there, or through it and two more. */
+export function layOn(at: P3, normal: P3): void {
+  const { tracing } = useSession.getState()
+  if (!tracing?.laying) return
+  const { laying, ...rest } = tracing
+  const laid = (frame: Frame) =>
+    useSession.setState({ tracing: { ...rest, sheet: 'own', frame, tilt: 0 } })
+  if (laying.how === 'face') {
+    laid(frameAlong(at, unit3(normal)))
+    return
+  }
+  const picks = [...laying.picks, at]
+  const [a, b, c] = picks
+  if (!a || !b || !c) {
+    useSession.setState({ tracing: { ...tracing, laying: { ...laying, picks } } })
+    return
+  }
+  const across = cross3(sub3(b, a), sub3(c, a))
+  const size = norm3(sub3(b, a)) * norm3(sub3(c, a))
+  if (norm3(across) < 1e-6 * Math.max(size, 1e-9)) {
+    useSession.setState({
+      tracing: { ...tracing, laying: { ...laying, picks: [] } },
+      hover: 'Three places in one line lay no sheet: pick them anew.',
+    })
+    return
+  }
+  const [x, z] = [unit3(sub3(b, a)), unit3(across)]
+  laid({ origin: a, x, y: cross3(z, x), z })
+}
+
 /**
  * The sheet a path is drawn on: through its last place (the origin where it has none), along a plane, tilted about the way the
- * path ran there.
+ * path ran there; one that was laid on a face or through places stays in its plane.
  */
 export function sheetOf(
-  { op, sheet, tilt }: Pick<Tracing, 'op' | 'sheet' | 'tilt'>,
+  { op, sheet, tilt, frame }: Pick<Tracing, 'op' | 'sheet' | 'tilt' | 'frame'>,
   datums: readonly DatumView[] | undefined,
 ): Frame {
   const plane = datums?.find((d) => d.id === sheet && d.kind === 'plane')
+  const own = sheet === 'own' ? frame : undefined
   const { x, y, z } =
-    plane?.kind === 'plane'
+    own ??
+    (plane?.kind === 'plane'
       ? plane.frame
-      : START.planes[sheet === 'front' || sheet === 'side' ? sheet : 'top']!.frame
+      : START.planes[sheet === 'front' || sheet === 'side' ? sheet : 'top']!.frame)
   const last = pathShown(datums, op)?.pieces.at(-1)
   const [before, tip] = [last?.at(-2), last?.at(-1)]
   const run = before && tip && norm3(sub3(tip, before)) > 1e-9 ? unit3(sub3(tip, before)) : x
   const turn = turnAbout([0, 0, 0], run, (tilt * Math.PI) / 180)
   const [u, v, w] = [moved(turn, x), moved(turn, y), moved(turn, z)]
-  return { origin: tip ?? [0, 0, 0], x: u, y: v, z: w }
+  const off = own && (!tip || Math.abs(dot3(sub3(tip, own.origin), own.z)) > IN_PLANE)
+  return { origin: off ? own.origin : (tip ?? [0, 0, 0]), x: u, y: v, z: w }
 }
+
+/** How far the last place may lie off a sheet that was laid for it to go through it, mm. */
+const IN_PLANE = 0.02
 
 function pathShown(datums: readonly DatumView[] | undefined, op: string) {
   const path = datums?.find((d) => d.id === op && d.kind === 'path')

@@ -17,6 +17,7 @@ import type { BodyView } from '../engine'
 import { lastMaker, makersOf } from '../session/makers'
 import { takeThing } from '../session/measuring'
 import { NO_MAKERS, type Picking, select, useSession } from '../session/session'
+import { layOn } from '../session/tracing'
 import { useBehind } from './clip'
 import { useDisposed } from './disposed'
 import { bendsAttribute, geometryOf, leftOf, linesOf, UNTOUCHED } from './geometry'
@@ -78,6 +79,7 @@ export function BodyMesh({
     }
     return geometryOf(mesh, (f) => lit.has(f))
   }, [mesh, over.face, pick, refs, body.faces, litOp])
+  const laying = useSession((s) => s.tracing?.laying?.how)
   const litEdges = useMemo(() => {
     const chosen = (i: number) => {
       const found = body.edges.find((x) => x.shown === i)
@@ -103,7 +105,7 @@ export function BodyMesh({
     mesh.faceOf[skin.triangles[e.faceIndex ?? 0] ?? 0] ?? 0
   /** What is under the pointer: while places are measured or corners picked also edges and corners. */
   const thing = (e: ThreeEvent<PointerEvent | MouseEvent>): Under => {
-    const vertices = measuring || pick?.what === 'vertices'
+    const vertices = measuring || pick?.what === 'vertices' || laying === 'three'
     return vertices
       ? thingUnder(e, body, mesh, faceUnder(e), { edges: measuring, vertices })
       : { face: faceUnder(e) }
@@ -156,6 +158,13 @@ export function BodyMesh({
           if (maker) select(maker)
         }}
         onClick={(e) => {
+          if (laying) {
+            e.stopPropagation()
+            const corner = over.vertex === undefined ? null : body.vertices[over.vertex]?.at
+            const n = e.normal ?? e.face?.normal
+            if (n) layOn(corner ?? [e.point.x, e.point.y, e.point.z], [n.x, n.y, n.z])
+            return
+          }
           if (measuring) {
             e.stopPropagation()
             const ref = refOf(lit(e))

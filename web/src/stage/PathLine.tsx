@@ -28,10 +28,35 @@ export function PathLine({ path, bold }: { path: PathDatum; bold: boolean }) {
       </lineSegments>
       {bold && comb && <Teeth path={path} />}
       {bold && <Dots at={joints} color="#9a5b00" size={6} />}
+      {bold && path.aside.length > 0 && <Helpers path={path} />}
       {path.kinks.length > 0 && <Dots at={path.kinks} color="#7d5600" size={10} />}
     </>
   )
 }
+
+/** The lines to places the path passes by, in dashes. */
+function Helpers({ path }: { path: PathDatum }) {
+  const made = useMemo(() => {
+    const touched = (i: number) => path.aside.includes(i)
+    const lines = path.stops.slice(1).flatMap((b, i) => {
+      if (!touched(i) && !touched(i + 1)) return []
+      const a = path.stops[i]!
+      const at = (k: number) => a.map((x, c) => x + (k / (2 * DASHES)) * (b[c]! - x))
+      return Array.from({ length: DASHES }, (_, k) => [...at(2 * k), ...at(2 * k + 1)]).flat()
+    })
+    return geometryAt(lines)
+  }, [path])
+  const geometry = useDisposed(made)
+  return (
+    <>
+      <lineSegments geometry={geometry} renderOrder={3}>
+        <lineBasicMaterial color="#5d5344" depthTest={false} />
+      </lineSegments>
+      <Dots at={path.aside.map((i) => path.stops[i]!)} color="#5d5344" size={5} />
+    </>
+  )
+}
+const DASHES = 12
 
 /** The longest tooth, as a share of the longest way across the path. */
 const LONGEST = 0.2

@@ -53,6 +53,7 @@ export function Tracer() {
     }
     const move = (e: PointerEvent) => {
       last.current = e
+      if (tracing.laying) return setOver(null)
       const at = place(e)
       setOver(at)
       useSession.setState({
@@ -70,7 +71,7 @@ export function Tracer() {
     const lift = (e: PointerEvent) => {
       const still = down && Math.hypot(e.clientX - down.x, e.clientY - down.y) < STILL
       down = null
-      const at = still && e.button === 0 ? place(e) : null
+      const at = still && e.button === 0 && !tracing.laying ? place(e) : null
       if (at) addStop(tracing.op, at, tracing.by)
     }
     const keys = (e: KeyboardEvent) => {
@@ -98,6 +99,10 @@ export function Tracer() {
   }, [tracing, sheet, camera, controls, gl, invalidate])
 
   if (!tracing || !sheet) return null
+  if (tracing.laying)
+    return tracing.laying.picks.length > 0 ? (
+      <Dots at={tracing.laying.picks} color="#9a5b00" size={9} />
+    ) : null
   const foot: P3 | null = over && [over[0], over[1], 0]
   return (
     <>

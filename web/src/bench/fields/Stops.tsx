@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { useSession } from '../../session/session'
 import {
   holdsOf,
+  lay,
   putStops,
   type StopDoc,
   sheetsOf,
@@ -23,7 +24,12 @@ const WAYS = [
   { value: 'over', label: 'arc over it' },
   { value: 'spline', label: 'curve' },
 ]
-const WORD: Readonly<Record<string, string>> = { level: 'level', front: 'front', side: 'side' }
+const WORD: Readonly<Record<string, string>> = {
+  level: 'level',
+  front: 'front',
+  side: 'side',
+  own: 'as it was laid',
+}
 
 /** The places of a path: how each is gone to, where it is and its rounding; typed, or drawn on the Stage. */
 export function Stops({ op }: { op: Op }) {
@@ -78,10 +84,22 @@ export function Stops({ op }: { op: Op }) {
                 )
               }}
             />
+            <label
+              className="ml-auto flex items-center gap-0.5 text-soft"
+              title="Helps: holds and coordinates count it, the path passes it by"
+            >
+              <input
+                type="checkbox"
+                aria-label={`Place ${i + 1} only helps`}
+                checked={s.aside ?? false}
+                onChange={(e) => amend(i, { aside: e.target.checked })}
+              />
+              aside
+            </label>
             <button
               type="button"
               aria-label={`Take out place ${i + 1}`}
-              className="ml-auto text-soft hover:text-out"
+              className="text-soft hover:text-out"
               onClick={() =>
                 putStops(
                   op.id,
@@ -115,13 +133,27 @@ export function Stops({ op }: { op: Op }) {
           <Choice
             label="The sheet lies"
             value={tracing.sheet}
-            options={sheetsOf(available?.planes ?? []).map((value) => ({
+            options={sheetsOf(available?.planes ?? [], Boolean(tracing.frame)).map((value) => ({
               value,
               label: WORD[value] ?? `along ${opName(doc, value)}`,
             }))}
             onChange={(sheet) => useSession.setState({ tracing: { ...tracing, sheet } })}
           />
           <span className="figures text-soft">Q</span>
+          {(['face', 'three'] as const).map((how) => (
+            <Button
+              key={how}
+              aria-pressed={tracing.laying?.how === how}
+              className={tracing.laying?.how === how ? 'border-brass! bg-brass-wash!' : ''}
+              onClick={() => lay(tracing.laying?.how === how ? null : how)}
+            >
+              {how === 'face'
+                ? 'Lay it on a face'
+                : tracing.laying?.how === 'three'
+                  ? `Place ${tracing.laying.picks.length + 1} of 3`
+                  : 'Lay it through three places'}
+            </Button>
+          ))}
           <label className="flex items-center gap-1">
             tilted
             <CommitInput

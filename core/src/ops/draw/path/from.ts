@@ -38,6 +38,8 @@ import type { PathInputs, StopInput } from './inputs'
 export interface Drawn extends Chain {
   closed: boolean
   stops?: P3[]
+  /** Which of them the path passes by, from 0. */
+  aside?: number[]
   /** What was measured as it was made. */
   words?: string
 }
@@ -50,14 +52,16 @@ export function throughStops(i: PathInputs, ctx: DatumContext): Outcome<Drawn> {
     const at = stopAt(s, stops[stops.length - 1]?.at, ctx)
     if (!at.ok) return at
     const round = s.round === undefined ? undefined : ctx.read(s.round, 'length')
-    stops.push({ at: at.value, by: s.by, round })
+    stops.push({ at: at.value, by: s.by, round, number: stops.length + 1 })
     drawn.push({ at: at.value, fixed: fixedOf(s, drawn.length > 0) })
   }
   const closed = i.closed === 'yes'
   const held = i.holds.length > 0 ? heldPlaces(drawn, i.holds, closed, ctx) : null
   if (held && !held.ok) return held
   const placed = stops.map((s, k) => ({ ...s, at: held?.value.places[k] ?? s.at }))
-  const made = built(placed, closed, ctx.read(i.round, 'length'))
+  const aside = [...i.stops.keys()].filter((k) => i.stops[k]!.aside)
+  const passed = placed.filter((_, k) => !aside.includes(k))
+  const made = built(passed, closed, ctx.read(i.round, 'length'))
   if (!made.ok) return made
   const words = held
     ? `${i.holds.length} held, ${held.value.free === 0 ? 'nothing free' : `free in ${held.value.free} ${held.value.free === 1 ? 'way' : 'ways'}`}`
@@ -66,6 +70,7 @@ export function throughStops(i: PathInputs, ctx: DatumContext): Outcome<Drawn> {
     ...made.value,
     closed,
     stops: placed.map((s) => s.at),
+    ...(aside.length > 0 ? { aside } : {}),
     ...(words ? { words } : {}),
   })
 }

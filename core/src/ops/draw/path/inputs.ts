@@ -7,6 +7,8 @@ const going = {
   by: z.enum(['line', 'arc', 'over', 'spline']).default('line'),
   /** Of the corner here; that of the whole path where it is left out. */
   round: valueSchema.optional(),
+  /** A place that helps: holds and coordinates count it, the path passes it by. */
+  aside: z.boolean().optional(),
 }
 const stopSchema = z.union([
   z.object({ point: z.string().min(1), ...going }),

@@ -59,7 +59,7 @@ export const pathOp = defineOp<PathInputs>({
     const datum: DatumContext = { ...ctx, warnings: [] }
     const made = MAKERS[input.how](input, datum)
     if (!made.ok) return made
-    const { pieces, names, closed, stops } = made.value
+    const { pieces, names, closed, stops, aside } = made.value
     const short = chainFindings(pieces, closed).find((f) => f.code === 'short')
     if (short)
       return bad('no-length', 'One of its pieces has shrunk to a place.', [{ at: short.at }])
@@ -69,7 +69,15 @@ export const pathOp = defineOp<PathInputs>({
     const { words } = made.value
     const meets = `${input.how === 'blend' ? blendWords(made.value) : ''}${words ? `, ${words}` : ''}`
     return good({
-      paths: { [ctx.op]: { pieces, names, closed, ...(stops ? { stops } : {}) } },
+      paths: {
+        [ctx.op]: {
+          pieces,
+          names,
+          closed,
+          ...(stops ? { stops } : {}),
+          ...(aside ? { aside } : {}),
+        },
+      },
       warnings: [...datum.warnings, ...kinkWords(made.value, ctx)],
       consequence: `${closed ? 'closed, ' : ''}${mm(length, 2)} long${bends}${meets}`,
     })
