@@ -134,8 +134,15 @@ export interface Shown {
   /** Where rails come nearest to sections, and how far they are apart there, mm. */
   touches?: { at: P3; gap: number }[]
   next?: NextRail
+  /** What it is told to be the same the other way round. */
+  turned?: TurnedLoft
   /** Its skin, until the exact kernel has made it a body. */
   skin?: ShownSkin
+}
+/** A loft whose rails have become sections, and its sections rails. */
+export interface TurnedLoft {
+  sections: ({ path: string; shift: number } | { path: string; only: 'start' | 'end' })[]
+  rails: string[]
 }
 /** Where a skin bends most between its sections: its radius there (mm), and what a rail through there has to touch. */
 export interface NextRail {

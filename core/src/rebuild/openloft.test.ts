@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest'
+import type { ExactPart } from '../exact'
 import type { Op } from '../workpiece'
 import { outline } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
-import { diagnosis, exact, volume } from './exactroute.test-data'
+import { built, diagnosis, exact, piece, volume } from './exactroute.test-data'
 
 type Place = readonly [number, number, number]
 /** A path through places, straight from each to the next. */
@@ -221,5 +222,58 @@ describe('lofts through open sections', () => {
     const d = await diagnosis(twisted)
     expect(d.code).toBe('not-flat')
     expect(d.fixes[0]!.inputs).toEqual({ skin: 'middle' })
+  })
+
+  it('turned round: rails as sections, sections as rails, the same curves; and back again', async () => {
+    const free = (n: number, id: string, places: Place[]) =>
+      op(n, 'path', id, {
+        how: 'stops',
+        stops: places.map(([x, y, z], i) => ({ x, y, z, by: i === 0 ? 'line' : 'spline' })),
+      })
+    const side = (x: number, z: number): Place[] => [
+      [0, 0, 0],
+      [x, 20, z],
+      [x, 40, z],
+      [0, 60, 0],
+    ]
+    const rib = (y: number): Place[] => [
+      [-15, y, 0],
+      [0, y, 9],
+      [15, y, 0],
+    ]
+    const curves = [
+      free(10, 'w1', side(-15, 0)),
+      free(20, 'w2', side(0, 9)),
+      // Drawn the other way round.
+      free(30, 'w3', side(15, 0).reverse()),
+      free(40, 'r1', rib(20)),
+      free(50, 'r2', rib(40)),
+    ]
+    const made = async (inputs: object) => {
+      const last = op(90, 'loft', 'skin', { mode: 'new', ...inputs })
+      const { reports, state } = await built(piece([...curves, last]))
+      const report = reports.at(-1)!
+      expect([report.status, report.diagnoses]).toEqual(['ok', []])
+      return { turned: report.shown?.turned, shape: state.bodies.skin!.shape as ExactPart }
+    }
+    const across = {
+      sections: [{ path: 'w1' }, { path: 'w2' }, { path: 'w3' }],
+      rails: ['r1', 'r2'],
+    }
+    const a = await made(across)
+    expect(a.turned).toEqual({
+      sections: [
+        { path: 'w1', only: 'start' },
+        { path: 'r1', shift: 0 },
+        { path: 'r2', shift: 0 },
+        { path: 'w1', only: 'end' },
+      ],
+      rails: ['w1', 'w2', 'w3'],
+    })
+    const b = await made(a.turned!)
+    expect(b.shape.measure.volume / a.shape.measure.volume).toBeCloseTo(1, 1)
+    expect(b.shape.measure.volume).not.toBe(a.shape.measure.volume)
+    expect(b.turned!.rails).toEqual(['r1', 'r2'])
+    expect((await made(b.turned!)).shape.measure.volume).toBeCloseTo(a.shape.measure.volume, 6)
   })
 })

@@ -3,7 +3,7 @@ import type { ExactPart } from '../exact'
 import type { Op } from '../workpiece'
 import { circles } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
-import { built, diagnosis, exact, piece } from './exactroute.test-data'
+import { built, diagnosis, exact, gauged, piece } from './exactroute.test-data'
 
 const level = (number: number, id: string, z: number): Op =>
   op(number, 'plane', id, { how: 'offset', from: 'top', offset: z })
@@ -112,6 +112,45 @@ describe('rails', () => {
     const report = await says(route)
     expect(report.diagnoses[0]!.message).toContain('rail 1 misses by 5 mm is drawn to it')
     expect(report.consequence).toContain('sections moved by up to 5 mm')
+  })
+  it('end on a flat field in the middle: a shallow dome by arcs that run level into it', async () => {
+    // Radius 85 about (20, -75): through (60, 0) at the outside, level at the edge of the field (20, 10).
+    const r = (z: number) => 20 + Math.sqrt(85 ** 2 - (z + 75) ** 2)
+    const half = Math.asin(40 / 85) / 2
+    const over = [20 + 85 * Math.sin(half), -75 + 85 * Math.cos(half)] as const
+    const bow = (number: number, id: string, c: number, s: number) =>
+      op(number, 'path', id, {
+        how: 'stops',
+        stops: [
+          { x: 60 * c, y: 60 * s, z: 0, by: 'line' },
+          { x: over[0] * c, y: over[0] * s, z: over[1], by: 'over' },
+          { x: 20 * c, y: 20 * s, z: 10, by: 'line' },
+        ],
+      })
+    const route = [
+      circles(10, 'a', 'top', [[0, 0, 60]]),
+      level(20, 'up', 10),
+      circles(30, 'b', 'up', [[0, 0, 20]]),
+      ...[0, 1, 2, 3].map((k) =>
+        bow(40 + k, `r${k}`, Math.cos((k * Math.PI) / 2), Math.sin((k * Math.PI) / 2)),
+      ),
+      loft(['r0', 'r1', 'r2', 'r3']),
+    ]
+    const p = await exact(route, 'skin')
+    // The turned body, by Simpson's rule over 1,000 steps.
+    let turned = 0
+    for (let k = 0; k < 1000; k++) {
+      const [lo, hi] = [k / 100, (k + 1) / 100]
+      turned += (Math.PI * (r(lo) ** 2 + 4 * r((lo + hi) / 2) ** 2 + r(hi) ** 2)) / 600
+    }
+    expect(p.measure.volume / turned).toBeCloseTo(1, 5)
+    const field = p.faces.find((f) => f.names[0] === 'skin:end')!
+    expect([field.kind, field.middle[2]]).toEqual(['plane', expect.closeTo(10, 9)])
+    expect(field.area / (Math.PI * 400)).toBeCloseTo(1, 6)
+    // Smooth where it runs into the field, as far as the rails say.
+    const [seams] = await gauged(route, [{ kind: 'seams', body: 'skin' }])
+    const rim = seams!.reading!.rows.find((row) => row.label.includes('skin:end'))!
+    expect(rim.text).toMatch(/^G1, 0\.00/)
   })
   it('a kinked rail creases the skin where it is kinked, and its faces end there: two cones', async () => {
     const kinked = (side: 1 | -1) =>

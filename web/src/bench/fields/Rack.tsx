@@ -2,7 +2,7 @@ import { arrayMove, useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import type { P2 } from '@ivory/core/math'
 import type { Op } from '@ivory/core/workpiece'
-import { GripVertical, SquareDashedMousePointer, X } from 'lucide-react'
+import { GripVertical, RefreshCw, SquareDashedMousePointer, X } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { setInputs, useSession } from '../../session/session'
 import { Button, Choice } from '../../ui/controls'
@@ -15,6 +15,7 @@ type SectionDoc =
   | { path: string; shift?: number }
   | { body: string; face: { face: string }; shift?: number }
   | { point: string; end?: 'pointed' | 'domed' }
+  | { path: string; only: 'start' | 'end'; end?: 'pointed' | 'domed' }
 
 /** The sections of a loft as a rack of small outlines in their order: dragged or stepped, matching turned on. */
 export function Rack({ op }: { op: Op }) {
@@ -35,7 +36,7 @@ export function Rack({ op }: { op: Op }) {
     'profile' in s
       ? opName(doc, s.profile)
       : 'path' in s
-        ? opName(doc, s.path)
+        ? `${'only' in s ? `${s.only} of ` : ''}${opName(doc, s.path)}`
         : 'point' in s
           ? opName(doc, s.point)
           : faceName(doc!, s.face.face)
@@ -88,7 +89,7 @@ export function Rack({ op }: { op: Op }) {
                   <SquareDashedMousePointer size={14} className="inline" />
                 </button>
               )}
-              {'point' in s ? (
+              {'point' in s || 'only' in s ? (
                 <Choice
                   label={`How section ${i + 1} ends`}
                   value={s.end ?? 'pointed'}
@@ -139,8 +140,24 @@ export function Rack({ op }: { op: Op }) {
       ) : (
         <span className="text-soft">There is no drawing, path, point or body before it yet.</span>
       )}
+      <TurnRound op={op} />
       <NextRail op={op} />
     </div>
+  )
+}
+
+/** The loft with its rails as sections and its sections as rails, where it can be had. */
+function TurnRound({ op }: { op: Op }) {
+  const turned = useSession((s) => s.settled?.reports.find((r) => r.id === op.id)?.shown?.turned)
+  if (!turned) return null
+  return (
+    <Button
+      className="self-start"
+      title="Rails become sections, sections rails: its lines run the other way"
+      onClick={() => setInputs(op.id, { sections: turned.sections, rails: turned.rails })}
+    >
+      <RefreshCw size={13} aria-hidden="true" /> Turn it round
+    </Button>
   )
 }
 

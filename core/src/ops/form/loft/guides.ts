@@ -26,6 +26,7 @@ import {
   Way,
 } from '../../../surface'
 import type { OpContext, Shown } from '../../state'
+import type { LoftSectionInput } from './section'
 
 /** Up to this a rail touches a section, mm. */
 export const TOUCHES = 1e-4
@@ -35,6 +36,7 @@ const JOINS = 0.01
 const MOST = 8
 
 export interface RailInputs {
+  sections: readonly LoftSectionInput[]
   rails: readonly string[]
   mirror?: string | undefined
   /** How far rails and sections may miss each other and are brought together, mm. */

@@ -16,6 +16,7 @@ import {
 } from '../../../surface'
 import type { OpContext, Shown } from '../../state'
 import { guide, meeting, type RailInputs, railCurves, TOUCHES } from './guides'
+import { turnedRound } from './turned'
 
 /** How near the railed skin is met by its poles, mm. */
 const NEAR = 3e-5
@@ -73,6 +74,11 @@ export function alongRails(
       'not-met',
       `No skin was found that runs along the rails: it misses them by ${mm(missed, 4)}, the sections by ${mm(off, 4)}.`,
     )
+  const ends = [0, base.patches.length].map(
+    (at) => pins.find((p) => p.at(0) === at)?.place(0) ?? null,
+  )
+  const turned = closed ? null : turnedRound(input, guides, base.patches, [ends[0]!, ends[1]!], ctx)
+  if (turned) ctx.shows({ turned })
   const changed = changedBy(all, [], base.patches, closed)
   const each = guides.map((g) =>
     changedBy(

@@ -5,7 +5,7 @@ import { bad, type Diagnosis, good, mm, norm3, type Outcome, type P3, sub3 } fro
 import { chainFindings, ordered } from '../../../path'
 import { openChains, type Region, type Seg, valueSchema } from '../../../profile'
 import { faceRefSchema } from '../../../refs'
-import { besideOf, type Loop, onFrame, place3, way3 } from '../../../surface'
+import { besideOf, end3, type Loop, onFrame, place3, start3, way3 } from '../../../surface'
 import { exactBody } from '../../exact'
 import { pickExactFaces } from '../../pick'
 import type { OpContext } from '../../state'
@@ -14,7 +14,14 @@ import { cellRefSchema, chosenAreas } from '../chosen'
 import { withProfileFixes } from '../faults'
 
 /** What a loft runs through: areas of a drawing or its one open line, a path, a flat or free face, a place. */
+const tip = {
+  end: z.enum(['pointed', 'domed']).default('pointed'),
+  /** How strongly a dome is drawn out; 1 is about a ball. */
+  weight: valueSchema.default(1),
+}
 export const loftSectionSchema = z.union([
+  /** One end of a path, as a place. */
+  z.object({ path: z.string().min(1), only: z.enum(['start', 'end']), ...tip }),
   z.object({
     profile: z.string().min(1),
     areas: z.array(cellRefSchema).max(50).default([]),
@@ -30,12 +37,7 @@ export const loftSectionSchema = z.union([
     face: faceRefSchema,
     shift: z.number().min(-1000).max(1000).default(0),
   }),
-  z.object({
-    point: z.string().min(1),
-    end: z.enum(['pointed', 'domed']).default('pointed'),
-    /** How strongly a dome is drawn out; 1 is about a ball. */
-    weight: valueSchema.default(1),
-  }),
+  z.object({ point: z.string().min(1), ...tip }),
 ])
 export type LoftSectionInput = z.infer<typeof loftSectionSchema>
 
@@ -51,13 +53,17 @@ export function loftSection(
   meets: boolean,
   ctx: OpContext,
 ): Outcome<LoftSection> {
-  if ('point' in given) {
-    const point = ctx.point(given.point)
-    if (!point) return bad('no-point', `Section ${number}: its datum point does not exist here.`)
+  if ('point' in given || 'only' in given) {
+    const at = tipAt(given, ctx)
+    if (!at)
+      return bad(
+        'no-point',
+        `Section ${number}: its ${'point' in given ? 'datum point' : 'path'} does not exist here.`,
+      )
     const weight = ctx.read(given.weight, 'number')
     if (!(weight > 0))
       return bad('not-positive', `Section ${number}: its weight must be more than 0.`)
-    return good({ kind: 'tip', at: point.at, domed: given.end === 'domed', weight })
+    return good({ kind: 'tip', at, domed: given.end === 'domed', weight })
   }
   const { shift } = given
   if ('body' in given) {
@@ -112,6 +118,13 @@ export function loftSection(
     )
   const loops = [region.outer, ...region.holes].map((l) => put(l, true))
   return good({ kind: 'loops', loops, shift, warnings })
+}
+
+function tipAt(given: Extract<LoftSectionInput, { weight: unknown }>, ctx: OpContext): P3 | null {
+  if ('point' in given) return ctx.point(given.point)?.at ?? null
+  const pieces = ctx.path(given.path)?.pieces
+  if (!pieces) return null
+  return given.only === 'start' ? start3(pieces[0]!) : end3(pieces[pieces.length - 1]!)
 }
 
 function regionsFor(
