@@ -10,6 +10,7 @@ import { importOp } from './form/import'
 import { loftOp } from './form/loft/loft'
 import { revolveOp } from './form/revolve'
 import { sweepOp } from './form/sweep/sweep'
+import { thickenOp } from './form/thicken'
 import { combineOp } from './refine/combine'
 import { dimplesOp } from './refine/dimples'
 import { chamferOp } from './refine/edges/chamfer'
@@ -35,6 +36,7 @@ export const OPS: Readonly<Record<string, OpSpec>> = {
   sweep: sweepOp as OpSpec,
   loft: loftOp as OpSpec,
   cover: coverOp as OpSpec,
+  thicken: thickenOp as OpSpec,
   combine: combineOp as OpSpec,
   fillet: filletOp as OpSpec,
   chamfer: chamferOp as OpSpec,

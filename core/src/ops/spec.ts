@@ -13,7 +13,7 @@ export type Field = {
 } & (
   | { type: 'value'; dim: Dimension; optional?: boolean; ranged?: boolean }
   | { type: 'choice'; options: { value: string; label: string }[] }
-  | { type: 'profile' | 'body' | 'piece' | 'place' }
+  | { type: 'profile' | 'body' | 'piece' | 'place' | 'sheet' }
   | { type: 'axis' | 'point' | 'plane'; none?: string }
   | {
       type: 'faces' | 'edges' | 'vertices'

@@ -1,7 +1,7 @@
 import type { ExactPart, KernelJob } from '../exact'
 import { bad, type Diagnosis, type Frame, fixed, good, type Outcome, type P3 } from '../math'
 import type { Drawing, Finding, Shape } from '../profile'
-import type { Curve3, ShownSkin } from '../surface'
+import type { Curve3, Patch, ShownSkin } from '../surface'
 import { type TurnedBody, volumeOf } from '../turned'
 import type { Dimension } from '../workpiece'
 
@@ -53,6 +53,14 @@ export interface Path {
   key: string
 }
 
+/** A skin without thickness: patches side by side, u along them and v across; it looks out where u x v does. */
+export interface Sheet {
+  patches: readonly { patch: Patch; names: string[] }[]
+  /** Whether the last patch meets the first. */
+  closed: boolean
+  key: string
+}
+
 /** What an op added to a body or took from it: it can be done again elsewhere. */
 export interface Tool {
   how: 'join' | 'cut'
@@ -71,6 +79,7 @@ export interface State {
   points: Readonly<Record<string, Point>>
   profiles: Readonly<Record<string, Profile>>
   paths: Readonly<Record<string, Path>>
+  sheets: Readonly<Record<string, Sheet>>
   bodies: Readonly<Record<string, Body>>
   /** By the id of the op. */
   tools: Readonly<Record<string, Tool>>
@@ -94,6 +103,7 @@ export const START: State = {
   points: {},
   profiles: {},
   paths: {},
+  sheets: {},
   bodies: {},
   tools: {},
 }
@@ -107,6 +117,7 @@ export interface OpContext {
   point(id: string): Point | undefined
   profile(id: string): Profile | undefined
   path(id: string): Path | undefined
+  sheet(id: string): Sheet | undefined
   body(id: string): Body | undefined
   tool(op: string): Tool | undefined
   /** Whether a body is what the piece will hold: it is never cut. */
@@ -177,6 +188,7 @@ export interface OpResult {
   points?: Record<string, Omit<Point, 'key'>>
   profiles?: Record<string, Omit<Profile, 'key'>>
   paths?: Record<string, Omit<Path, 'key'>>
+  sheets?: Record<string, Omit<Sheet, 'key'>>
   bodies?: Record<string, Omit<Body, 'key'> | null>
   tool?: Omit<Tool, 'key'>
   /** The result stands, but is not what was asked: the first of the warnings says why. */

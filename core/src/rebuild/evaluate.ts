@@ -9,6 +9,7 @@ import {
   type Plane,
   type Point,
   type Profile,
+  type Sheet,
   type Shown,
   type State,
   type Tool,
@@ -105,6 +106,7 @@ export function contextOf(
     point: entity<Point>('points', state.points),
     profile: entity<Profile>('profiles', state.profiles),
     path: entity<Path>('paths', state.paths),
+    sheet: entity<Sheet>('sheets', state.sheets),
     body: entity<Body>('bodies', state.bodies),
     tool: entity<Tool>('tools', state.tools),
     content(name) {

@@ -283,6 +283,7 @@ function applied(state: State, r: OpResult, { key, op }: Kept, w: Workpiece): St
     points: { ...state.points, ...keyed(r.points) },
     profiles: { ...state.profiles, ...keyed(r.profiles) },
     paths: { ...state.paths, ...keyed(r.paths) },
+    sheets: { ...state.sheets, ...keyed(r.sheets) },
     bodies,
     tools: r.tool ? { ...state.tools, [op]: { ...r.tool, key } } : state.tools,
   }

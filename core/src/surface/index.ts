@@ -1,4 +1,5 @@
 export { Way } from './arclength'
+export { areaOf } from './area'
 export { Interpolation } from './band'
 export {
   averagedBasis,

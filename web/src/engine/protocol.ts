@@ -22,6 +22,7 @@ import type {
 } from '@ivory/core/rebuild'
 import type { EdgeRef, FaceRef, VertexRef } from '@ivory/core/refs'
 import type { BroughtIn, Format, Overlap, ReleasedFile } from '@ivory/core/release'
+import type { ShownSkin } from '@ivory/core/surface'
 import type { DisplayMesh } from '@ivory/core/turned'
 import type { FigureValue, KeptFile, Workpiece } from '@ivory/core/workpiece'
 
@@ -97,6 +98,7 @@ export type DatumView = { id: string } & (
   | { kind: 'axis'; origin: P3; dir: P3 }
   | { kind: 'point'; at: P3 }
   /** Its pieces as polylines, where they meet at a kink, and teeth of a curvature comb (1/mm, to the outside), piece by piece. */
+  | { kind: 'sheet'; skin: ShownSkin }
   | {
       kind: 'path'
       pieces: P3[][]
@@ -119,7 +121,7 @@ export interface View {
   /** What there is to work with before each op, by op id. */
   available: Record<
     string,
-    Record<'profiles' | 'paths' | 'planes' | 'axes' | 'points', string[]> & {
+    Record<'profiles' | 'paths' | 'sheets' | 'planes' | 'axes' | 'points', string[]> & {
       bodies: { id: string; name: string }[]
       /** Ops that can be done again, with the body each works on. */
       ops: { id: string; body: string }[]

@@ -10,7 +10,7 @@ import {
   readGauges,
   triangleMesh,
 } from '@ivory/core/rebuild'
-import { bend3, type Curve3, place3, polyline3 } from '@ivory/core/surface'
+import { bend3, type Curve3, place3, polyline3, shownSkin } from '@ivory/core/surface'
 import {
   brimVolume,
   cavityOf,
@@ -53,6 +53,7 @@ export function viewOf(w: Workpiece, built: Rebuilt, request: ViewRequest, ms: n
           bodies: Object.values(s.bodies).map((b) => ({ id: b.id, name: b.name })),
           profiles: Object.keys(s.profiles),
           paths: Object.keys(s.paths),
+          sheets: Object.keys(s.sheets),
           planes: Object.keys(s.planes),
           axes: Object.keys(s.axes),
           points: Object.keys(s.points),
@@ -75,7 +76,7 @@ function trayed(v: BodyView, w: Workpiece): BodyView {
 }
 
 /** Datums that ops set; the planes every workpiece starts with are not among them. */
-const datumViews = ({ planes, axes, points, paths }: Rebuilt['state']): DatumView[] => [
+const datumViews = ({ planes, axes, points, paths, sheets }: Rebuilt['state']): DatumView[] => [
   ...Object.entries(planes)
     .filter(([id]) => !(id in START.planes))
     .map(([id, { frame }]) => ({ id, kind: 'plane' as const, frame })),
@@ -87,6 +88,11 @@ const datumViews = ({ planes, axes, points, paths }: Rebuilt['state']): DatumVie
   })),
   ...Object.entries(points).map(([id, { at }]) => ({ id, kind: 'point' as const, at })),
   ...Object.entries(paths).map(([id, p]) => pathView(id, p)),
+  ...Object.entries(sheets).map(([id, s]) => ({
+    id,
+    kind: 'sheet' as const,
+    skin: shownSkin(s.patches.map((p) => p.patch)),
+  })),
 ]
 
 /** How finely paths are shown: chord in mm. */

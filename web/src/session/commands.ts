@@ -145,6 +145,7 @@ export const OP_LETTERS: Readonly<Record<string, string>> = {
   sweep: 's',
   loft: 'l',
   cover: 'c',
+  thicken: 'k',
   import: 'b',
   combine: 'j',
   fillet: 'f',

@@ -5,6 +5,7 @@ import { useSession } from '../session/session'
 import { useDisposed } from './disposed'
 import { geometryAt } from './geometry'
 import { type PathDatum, PathLine } from './PathLine'
+import { type SheetDatum, SheetSkin } from './SheetSkin'
 
 const NONE: DatumView[] = []
 
@@ -16,6 +17,8 @@ export function Datums({ bodies }: { bodies: BodyView[] }) {
   return datums.map((d) =>
     d.kind === 'path' ? (
       <PathLine key={d.id} path={d} bold={d.id === selected} />
+    ) : d.kind === 'sheet' ? (
+      <SheetSkin key={d.id} skin={d.skin} />
     ) : (
       <Datum key={d.id} datum={d} size={size} bold={d.id === selected} />
     ),
@@ -33,7 +36,7 @@ function Datum({
   size,
   bold,
 }: {
-  datum: Exclude<DatumView, PathDatum>
+  datum: Exclude<DatumView, PathDatum | SheetDatum>
   size: number
   bold: boolean
 }) {
@@ -55,7 +58,7 @@ function Datum({
 }
 
 /** A plane as its outline with a tick along x, an axis as dashes and dots, a point as three strokes. */
-function linesOf(d: Exclude<DatumView, PathDatum>, size: number): [P3, P3][] {
+function linesOf(d: Exclude<DatumView, PathDatum | SheetDatum>, size: number): [P3, P3][] {
   const off = (o: P3, ...steps: [P3, number][]): P3 =>
     [0, 1, 2].map((k) => steps.reduce((s, [v, by]) => s + v[k]! * by, o[k]!)) as unknown as P3
   if (d.kind === 'point') {

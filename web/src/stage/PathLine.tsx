@@ -1,4 +1,4 @@
-import type { P3 } from '@ivory/core/math'
+import { type P3, placeAt } from '@ivory/core/math'
 import { useMemo } from 'react'
 import type { DatumView } from '../engine'
 import { useSession } from '../session/session'
@@ -102,11 +102,12 @@ export function Dots({ at, color, size }: { at: readonly P3[]; color: string; si
   )
 }
 
-/** The boxes about paths, so that they come into view. */
+/** The boxes about paths and sheets, so that they come into view. */
 export const pathBounds = (datums: readonly DatumView[]): { min: P3; max: P3 }[] =>
   datums.flatMap((d) => {
-    if (d.kind !== 'path') return []
-    const all = d.pieces.flat()
+    if (d.kind !== 'path' && d.kind !== 'sheet') return []
+    const xs = d.kind === 'sheet' ? d.skin.positions : d.pieces.flat(2)
+    const all = Array.from({ length: xs.length / 3 }, (_, i) => placeAt(xs, i))
     const side = (pick: (...x: number[]) => number): P3 =>
       [0, 1, 2].map((k) => all.reduce((m, p) => pick(m, p[k]!), all[0]![k]!)) as unknown as P3
     return [{ min: side(Math.min), max: side(Math.max) }]

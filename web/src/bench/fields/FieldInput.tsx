@@ -21,6 +21,7 @@ const TABLE = {
   plane: 'planes',
   axis: 'axes',
   point: 'points',
+  sheet: 'sheets',
 } as const
 
 /** The editor of one input. */

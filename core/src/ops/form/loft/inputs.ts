@@ -10,6 +10,8 @@ const ENDS = ['free', 'square', 'on', 'bent'] as const
 export const loftInputs = z.object({
   sections: z.array(loftSectionSchema).max(60).default([]),
   ...ontoInputs,
+  /** A body, what it does to another, or a skin without thickness. */
+  mode: z.enum(['new', 'join', 'cut', 'meet', 'sheet']),
   rails: z.array(z.string().min(1)).max(8).default([]),
   mirror: z.string().optional(),
   /** The path the skin goes along from section to section. */
@@ -39,7 +41,7 @@ const smooth = (i: Readonly<Record<string, unknown>>) => i.run !== 'ruled' && i.
 const free = (i: Readonly<Record<string, unknown>>) => smooth(i) && !i.centre
 
 const walledSkin = (i: Readonly<Record<string, unknown>>) =>
-  i.ring !== 'yes' && typeof i.skin === 'string' && i.skin !== 'flat'
+  i.ring !== 'yes' && i.mode !== 'sheet' && typeof i.skin === 'string' && i.skin !== 'flat'
 
 const endOptions = [
   { value: 'free', label: 'as it comes' },
@@ -47,6 +49,16 @@ const endOptions = [
   { value: 'on', label: 'on from the faces beside it' },
   { value: 'bent', label: 'on with their curvature' },
 ]
+
+/** Of the fields of what comes of it: a sheet is one more thing it can be, and acts on no body. */
+const sheetToo = (f: Field): Field => {
+  if (f.name === 'mode' && f.type === 'choice')
+    return {
+      ...f,
+      options: [...f.options, { value: 'sheet', label: 'A sheet, without thickness' }],
+    }
+  return { ...f, when: (i) => i.mode !== 'sheet' && (f.when?.(i) ?? true) }
+}
 
 export const loftFields: Field[] = [
   {
@@ -97,7 +109,7 @@ export const loftFields: Field[] = [
     ],
     when: railed,
   },
-  ...ontoFields,
+  ...ontoFields.map(sheetToo),
   {
     name: 'skin',
     label: 'Open sections',
@@ -109,7 +121,7 @@ export const loftFields: Field[] = [
       { value: 'other', label: 'a wall on the other side' },
       { value: 'middle', label: 'a wall about it' },
     ],
-    when: (i) => i.ring !== 'yes',
+    when: (i) => i.ring !== 'yes' && i.mode !== 'sheet',
   },
   {
     name: 'wall',

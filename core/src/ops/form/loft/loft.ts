@@ -1,8 +1,8 @@
 import { lengthOf } from '../../../curve'
 import type { ExactPart } from '../../../exact'
 import type { How } from '../../../kernel'
-import { bad, type Diagnosis, good, type Outcome } from '../../../math'
-import { length3, pointOn } from '../../../surface'
+import { bad, type Diagnosis, fixed, good, type Outcome } from '../../../math'
+import { areaOf, length3, pointOn } from '../../../surface'
 import { exactBody } from '../../exact'
 import { defineOp } from '../../spec'
 import { type OpContext, type OpResult, volumeWords } from '../../state'
@@ -37,9 +37,10 @@ export const loftOp = defineOp<LoftInputs>({
     endPull: 1,
   }),
   evaluate(input, ctx): Outcome<OpResult> {
-    const lofted = loftedPart(input, ctx)
-    if (!lofted.ok) return lofted
-    const { part, warnings, words } = lofted.value
+    if (input.mode === 'sheet') return loftedSheet(input, ctx)
+    const body = loftedPart(input, ctx)
+    if (!body.ok) return body
+    const { part, warnings, words } = body.value
     if (input.mode === 'new')
       return good({
         bodies: { [ctx.op]: { id: ctx.op, name: '', shape: part } },
@@ -73,10 +74,8 @@ function spanOf(sections: readonly LoftSectionInput[], ctx: OpContext): number {
   return Math.max(0, ...lengths)
 }
 
-function loftedPart(
-  input: LoftInputs,
-  ctx: OpContext,
-): Outcome<{ part: ExactPart; warnings: Diagnosis[]; words: string }> {
+/** Everything that bounds what is lofted. */
+function lofted(input: LoftInputs, ctx: OpContext) {
   const warnings: Diagnosis[] = []
   const sections: LoftSection[] = []
   for (const [i, s] of input.sections.entries()) {
@@ -91,10 +90,31 @@ function loftedPart(
   if (wrong) return wrong
   const shaped = ctx.once('skin', () => shapedSkin(sections, input, ctx))
   if (!shaped.ok) return shaped
-  const { patches, flats, words, wall } = shaped.value
+  const round = sections.some((s) => s.kind === 'loops' && s.loops[0]!.closed)
+  return good({ ...shaped.value, warnings: [...warnings, ...shaped.value.warnings], round })
+}
+
+function loftedSheet(input: LoftInputs, ctx: OpContext): Outcome<OpResult> {
+  const made = lofted(input, ctx)
+  if (!made.ok) return made
+  const { patches, warnings, words, round } = made.value
+  const area = patches.reduce((sum, p) => sum + areaOf(p.patch), 0)
+  return good({
+    sheets: { [ctx.op]: { patches, closed: round } },
+    warnings,
+    consequence: `${input.sections.length} sections, ${words}a sheet of ${fixed(area / 100, 2)} cm²`,
+  })
+}
+
+function loftedPart(
+  input: LoftInputs,
+  ctx: OpContext,
+): Outcome<{ part: ExactPart; warnings: Diagnosis[]; words: string }> {
+  const shaped = lofted(input, ctx)
+  if (!shaped.ok) return shaped
+  const { patches, flats, words, wall, warnings } = shaped.value
   const made = quilted(patches, flats, ctx, wall)
-  if (made.ok)
-    return good({ part: made.value, warnings: [...warnings, ...shaped.value.warnings], words })
+  if (made.ok) return good({ part: made.value, warnings, words })
   if (made.diagnosis.places.length > 0) return made
   // The kernel tells no place: that of the skin.
   const at = pointOn(patches[0]!.patch, 0.5, 0.5)

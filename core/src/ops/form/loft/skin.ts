@@ -27,8 +27,9 @@ import {
 } from '../../../surface'
 import type { OpContext } from '../../state'
 import { endOf, type FlatEnd, type NamedPatch, offPlane } from '../quilted'
+import type { Closed } from '../walled'
 import { alongCentre, type Centre, centreOf, movedRing, putBack } from './centre'
-import { type Closed, closedSkin } from './closing'
+import { closedSkin } from './closing'
 import { endHolds, meetings, middleOf } from './ends'
 import { type LoftInputs, railed } from './inputs'
 import { alongRails } from './rails'
@@ -60,6 +61,11 @@ export function shapedSkin(
     patches.push(made.value.patches)
     warnings.push(...made.value.warnings)
     words += made.value.words
+  }
+  if (input.mode === 'sheet') {
+    if (patches.length > 1)
+      return bad('holes', 'A sheet runs through outlines without holes; these have some.')
+    return good({ patches: patches.flat(), flats: [], warnings, words })
   }
   const all = patches.flat().flatMap(parted)
   if (!isClosed(sections)) {
