@@ -1,5 +1,15 @@
 import { expect, type Page, test } from '@playwright/test'
-import { add, click, commit, drawLines, line, newWorkpiece, outline, stage } from './bench'
+import {
+  add,
+  click,
+  commit,
+  drawLines,
+  line,
+  newWorkpiece,
+  outline,
+  routeRow,
+  stage,
+} from './bench'
 
 const canvasOf = (page: Page) => page.getByRole('region', { name: 'Stage' }).locator('canvas')
 
@@ -205,4 +215,109 @@ test('a curved grip is dimpled all over its outside from a field before it, whol
   await expect(line(page, 'Dimples 1')).toContainText('of ball 7.28', { timeout: 90_000 })
   await page.getByLabel('Which way', { exact: true }).selectOption('out')
   await expect(line(page, 'Dimples 1')).toContainText(/of ball 7.28.*\+/, { timeout: 90_000 })
+})
+
+test('a file by hand with no more than its ops must have: each is looked at, and the page stands', async ({
+  page,
+}) => {
+  const faults: string[] = []
+  page.on('pageerror', (e) => faults.push(e.message))
+  const path = (id: string, places: number[][]) => ({
+    kind: 'path',
+    name: id,
+    id,
+    inputs: { stops: places.map(([x, y, z]) => ({ x, y, z })) },
+  })
+  const ops = [
+    {
+      kind: 'plane',
+      name: 'Level',
+      id: 'level',
+      inputs: { how: 'offset', from: 'top', offset: 20 },
+    },
+    {
+      kind: 'axis',
+      name: 'Upright',
+      id: 'up',
+      inputs: { how: 'planes', from: 'front', to: 'side' },
+    },
+    { kind: 'point', name: 'Spot', id: 'spot', inputs: { how: 'place', p1: { x: 1, y: 2, z: 3 } } },
+    path('left', [
+      [0, 0, 0],
+      [-12, 20, 0],
+      [0, 45, 0],
+    ]),
+    path('crown', [
+      [0, 0, 0],
+      [0, 20, 8],
+      [0, 45, 0],
+    ]),
+    path('right', [
+      [0, 0, 0],
+      [12, 20, 0],
+      [0, 45, 0],
+    ]),
+    {
+      kind: 'loft',
+      name: 'Skin',
+      id: 'skin',
+      inputs: { sections: ['left', 'crown', 'right'].map((p) => ({ path: p })), mode: 'sheet' },
+    },
+    {
+      kind: 'thicken',
+      name: 'Roof',
+      id: 'roof',
+      inputs: { sheet: 'skin', along: 'top', mode: 'new' },
+    },
+    { kind: 'sweep', name: 'Wire', id: 'wire', inputs: { path: 'crown', mode: 'new' } },
+    { kind: 'text', name: 'Mark', id: 'mark', inputs: { plane: 'top' } },
+    { kind: 'profile', name: 'Nothing', id: 'nothing', inputs: { plane: 'top' } },
+    { kind: 'pattern', name: 'Row', id: 'row', inputs: {} },
+    { kind: 'cover', name: 'Lid', id: 'lid', inputs: { body: 'wire' } },
+    { kind: 'gizmo', name: 'Gizmo', id: 'gizmo', inputs: {} },
+    // What no program would write: numbers and words where lists are meant.
+    ...['profile', 'path', 'sweep', 'loft', 'extrude', 'fillet', 'pattern', 'combine'].map(
+      (kind) => ({
+        kind,
+        name: `Odd ${kind}`,
+        id: `odd-${kind}`,
+        inputs: {
+          drawing: 5,
+          stops: 'x',
+          holds: 3,
+          sections: 7,
+          rails: 'no',
+          stations: 'q',
+          areas: 1,
+          edges: 2,
+          faces: { a: 1 },
+          profile: 4,
+          mode: 9,
+          tools: 6,
+        },
+      }),
+    ),
+  ]
+  const route = ops.map((o, i) => ({ ...o, number: 10 * (i + 1) }))
+  const file = { format: 'ivory-lathe', version: 1, id: 'bare', name: 'Bare roof', route }
+  await page.goto('/')
+  await page.waitForURL(/\/w\//)
+  await page.goto('/')
+  await page.getByLabel('File to import').setInputFiles({
+    name: 'bare.lathe.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(file)),
+  })
+  await page.waitForURL(/\/w\//)
+  await stage(page, 'Form')
+  for (const o of ops) {
+    await routeRow(page, o.name).click()
+    const sheet = page.getByLabel('Name of the op')
+    await expect(
+      o.kind === 'gizmo' ? page.getByText(/no op of the kind/).last() : sheet,
+    ).toBeVisible()
+  }
+  // Straight walls: what is seen from above, times 2: two triangles of 12 x 45.
+  await expect(line(page, 'Roof')).toContainText('+1.1 cm³')
+  expect(faults).toEqual([])
 })

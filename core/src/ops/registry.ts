@@ -53,13 +53,17 @@ export const OPS: Readonly<Record<string, OpSpec>> = {
   axis: axisOp as OpSpec,
   point: pointOp as OpSpec,
 }
-/** Inputs with what is left out at its default; as they are where they do not fit the op. */
+/** Inputs with what is left out at its default, and what does not fit the op (the op then fails and says so) as a new one has it. */
 export function withDefaults(
   spec: OpSpec,
   inputs: Readonly<Record<string, unknown>>,
 ): Record<string, unknown> {
   const checked = spec.inputs.safeParse(inputs)
-  return checked.success ? { ...(checked.data as object), ...inputs } : { ...inputs }
+  if (checked.success) return { ...(checked.data as object), ...inputs }
+  const unfit = new Set(checked.error.issues.map((i) => String(i.path[0])))
+  const fresh = Object.entries(spec.start({}) as Record<string, unknown>)
+  const fits = Object.entries(inputs).filter(([k]) => !unfit.has(k))
+  return { ...Object.fromEntries([...fresh, ...fits]) }
 }
 export const opSpec = (kind: string): OpSpec | undefined =>
   Object.hasOwn(OPS, kind) ? OPS[kind] : undefined

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import type { ExactPart } from '../exact'
 import type { Op } from '../workpiece'
 import { circles, rectangle } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
@@ -84,6 +85,29 @@ describe('a sheet', () => {
       'slab',
     )
     expect(joined / (60 * 60 * 25 + ring(20, 2, 25))).toBeCloseTo(1, 5)
+  })
+  it('leaves with a corner, drawn in to points: thin triangles there are not taken for a crossing', async () => {
+    const leaf = (n: number, id: string, x: number, z: number) =>
+      op(n, 'path', id, {
+        stops: [
+          { x: 0, y: 0, z: 0 },
+          { x, y: 20, z },
+          { x: 0, y: 45, z: 0 },
+        ],
+      })
+    // Kinks of paths are told, so not all is without a word.
+    const kinked = async (ops: Op[]) => {
+      const { shape } = (await built(piece(ops))).state.bodies.wall!
+      return (shape as ExactPart).measure.volume
+    }
+    const route = [
+      leaf(10, 'a', -12, 0),
+      leaf(20, 'b', 0, 8),
+      leaf(30, 'c', 12, 0),
+      loft({ sections: ['a', 'b', 'c'].map((path) => ({ path })) }),
+    ]
+    for (const side of ['one', 'other', 'middle'])
+      expect(await kinked([...route, thick({ along: 'top', side })])).toBeCloseTo(2 * 12 * 45, 6)
   })
   it('what cannot be is told: no sheet, a wall beyond its bend, holes', async () => {
     expect((await diagnosis([thick()])).code).toBe('no-sheet')

@@ -2,7 +2,7 @@ import { mm } from '@ivory/core/math'
 import type { Drawing } from '@ivory/core/profile'
 import type { Op } from '@ivory/core/workpiece'
 import { Trash2 } from 'lucide-react'
-import { setInputs, useSession } from '../session/session'
+import { drawingOf, setInputs, useSession } from '../session/session'
 import { setCoordinate } from '../table/Dimensions'
 import { removeFrom } from '../table/edits'
 import { CommitInput, IconButton } from '../ui/controls'
@@ -15,7 +15,7 @@ import { ReshapePanel } from './ReshapePanel'
 export function DrawingFields({ op }: { op: Op }) {
   const profile = useSession((s) => s.settled?.profiles.find((p) => p.id === op.id))
   const drawn = useSession((s) => s.drawn)
-  const drawing = op.inputs.drawing as Drawing
+  const drawing = drawingOf(op)
   const put = (next: Drawing) => setInputs(op.id, { drawing: next })
   const choose = (sel: { points?: string[]; entities?: string[] }) =>
     useSession.setState({ drawn: { points: sel.points ?? [], entities: sel.entities ?? [] } })

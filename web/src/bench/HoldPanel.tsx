@@ -11,7 +11,7 @@ import type { Op } from '@ivory/core/workpiece'
 import clsx from 'clsx'
 import { Eye, X } from 'lucide-react'
 import type { ProfileView } from '../engine'
-import { setInputs, useSession } from '../session/session'
+import { drawingOf, setInputs, useSession } from '../session/session'
 import { release, setDimension, typedAs } from '../table/holding'
 import { Button, CommitInput, IconButton } from '../ui/controls'
 import { NextHolds } from './NextHolds'
@@ -19,7 +19,7 @@ import { Reckoner } from './Reckoner'
 
 /** What holds the drawing: how free it still is, what can be held next, and all that holds now. */
 export function HoldPanel({ op, profile }: { op: Op; profile: ProfileView }) {
-  const drawing = op.inputs.drawing as Drawing
+  const drawing = drawingOf(op)
   const { hold } = profile
   const relations = drawing.relations ?? []
   const dimensions = drawing.dimensions ?? []

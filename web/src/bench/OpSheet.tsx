@@ -40,7 +40,8 @@ export function OpSheet() {
       </div>
       {report && <Diagnoses report={report} />}
       {spec.fields.map((f) => (
-        <FieldRow key={f.name} op={op} field={f} />
+        // The same input may be asked for in other words where another way is chosen.
+        <FieldRow key={`${f.name} ${f.label} ${f.help}`} op={op} field={f} />
       ))}
       {op.kind === 'split' && op.inputs.how === 'height' && <KeepPlane op={op} />}
     </div>

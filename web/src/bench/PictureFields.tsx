@@ -1,11 +1,10 @@
 import { rounded } from '@ivory/core/math'
-import type { Drawing } from '@ivory/core/profile'
 import type { Op } from '@ivory/core/workpiece'
 import { useState } from 'react'
 import { toast } from 'sonner'
 import type { ProfileView } from '../engine'
 import { keepFile } from '../session/files'
-import { preview, setInputs, settle, useSession } from '../session/session'
+import { drawingOf, preview, setInputs, settle, useSession } from '../session/session'
 import { Button, CommitInput } from '../ui/controls'
 import { FileButton } from '../ui/FileButton'
 import { typedNumber } from '../ui/number'
@@ -63,7 +62,7 @@ export function PictureFields({ op, profile }: { op: Op; profile: ProfileView })
       inputs.picture = { file: id, x: 0, y: 0, width: 100, opacity: 0.5 }
     })
   }
-  const line = (op.inputs.drawing as Drawing).entities.find(
+  const line = drawingOf(op).entities.find(
     (e) => e.kind === 'line' && drawn.entities.includes(e.id),
   )
   const scaleBy = () => {

@@ -2,7 +2,7 @@ import { type Drawing, pointsOf } from '@ivory/core/profile'
 import type { Op } from '@ivory/core/workpiece'
 import { useState } from 'react'
 import type { ProfileView } from '../engine'
-import { setInputs, useSession } from '../session/session'
+import { drawingOf, setInputs, useSession } from '../session/session'
 import { copyPieces, pastePieces, reshapeProfile } from '../table/reshaping'
 import { typedValue } from '../table/typed'
 import { Button, Choice, TextInput } from '../ui/controls'
@@ -15,7 +15,7 @@ import { PatternFields } from './PatternFields'
 /** Changes of what is chosen on the table: corners, offset, mirror, copies, moves; and outline files. */
 export function ReshapePanel({ op, profile }: { op: Op; profile: ProfileView }) {
   const drawn = useSession((s) => s.drawn)
-  const drawing = op.inputs.drawing as Drawing
+  const drawing = drawingOf(op)
   const pieces = drawn.entities.filter((e) => drawing.entities.some((x) => x.id === e))
   const [point] = drawn.points.length === 1 ? drawn.points : []
   return (

@@ -1,4 +1,5 @@
 import type { Frame, P3 } from '@ivory/core/math'
+import { type Drawing, emptyDrawing } from '@ivory/core/profile'
 import type { Op, Workpiece } from '@ivory/core/workpiece'
 import { type Draft, produce } from 'immer'
 import { create } from 'zustand'
@@ -279,6 +280,13 @@ export const select = (id: string | null): void =>
 
 export const opOf = (doc: Workpiece | null, id: string | null): Op | undefined =>
   doc?.route.find((o) => o.id === id)
+
+const NOTHING_DRAWN = emptyDrawing()
+/** What an op has drawn; nothing where that was left out of a file, or is none. */
+export function drawingOf(op: Op | undefined): Drawing {
+  const found = op?.inputs.drawing as Partial<Drawing> | undefined
+  return found?.points && Array.isArray(found.entities) ? (found as Drawing) : NOTHING_DRAWN
+}
 
 /** The selected op. */
 export const useSelectedOp = (): Op | undefined => useSession((s) => opOf(s.doc, s.selected))

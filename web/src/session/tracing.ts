@@ -37,8 +37,10 @@ export type HoldDoc = { place: number } & (
   | { kind: 'equal' | 'parallel'; other: number }
   | { kind: 'angle'; other: number; value: number | string }
 )
+/** The same list each time for an op that has none: what looks at it is drawn anew when it is another. */
+const NO_HOLDS: HoldDoc[] = []
 export const holdsOf = (op: Op | undefined): HoldDoc[] =>
-  (op?.inputs.holds as HoldDoc[] | undefined) ?? []
+  Array.isArray(op?.inputs.holds) ? (op.inputs.holds as HoldDoc[]) : NO_HOLDS
 
 /** A new hold of the last places there are. */
 export function newHold(kind: string, count: number): HoldDoc {
@@ -50,8 +52,9 @@ export function newHold(kind: string, count: number): HoldDoc {
   return { kind: kind === 'equal' ? 'equal' : 'parallel', place: other, other: place }
 }
 
+const NO_STOPS: StopDoc[] = []
 export const stopsOf = (op: Op | undefined): StopDoc[] =>
-  (op?.inputs.stops as StopDoc[] | undefined) ?? []
+  Array.isArray(op?.inputs.stops) ? (op.inputs.stops as StopDoc[]) : NO_STOPS
 
 export const putStops = (op: string, stops: StopDoc[], how = edit): void =>
   setInputs(op, { stops }, how)

@@ -37,8 +37,9 @@ export function Threads() {
           />
         )),
       )}
-      {(shown.touches ?? []).map(({ at, gap }) => (
-        <Touch key={at.join()} at={at} gap={gap} />
+      {(shown.touches ?? []).map(({ at, gap }, k) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: rails may touch at one place
+        <Touch key={k} at={at} gap={gap} />
       ))}
     </>
   )

@@ -6,6 +6,7 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import { usePickBody } from '../bench/picking'
 import type { ProfileView } from '../engine'
 import {
+  drawingOf,
   opOf,
   preview,
   setInputs,
@@ -56,7 +57,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
   const pickBody = usePickBody()
   const isProfile = shaping && op?.kind === 'profile'
   const showsAreas = useSession((s) => op?.kind === 'extrude' || s.choosing?.op === op?.id)
-  const drawing = isProfile ? (op.inputs.drawing as Drawing) : empty
+  const drawing = isProfile ? drawingOf(op) : empty
   const shownId = useSession(tableProfile)
   const profile = view?.profiles.find((p) => p.id === shownId)
   const shownPlane = useSession(tablePlane)
@@ -282,8 +283,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
   )
 }
 
-const shownDrawing = (id: string | null): Drawing =>
-  (opOf(useSession.getState().doc, id)?.inputs.drawing as Drawing | undefined) ?? empty
+const shownDrawing = (id: string | null): Drawing => drawingOf(opOf(useSession.getState().doc, id))
 
 /** Points that relations hold move as far as those let them. */
 const dragHeld = (base: Drawing, shown: ProfileView, ids: string[], step: P2): Drawing | null =>

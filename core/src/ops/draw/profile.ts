@@ -18,7 +18,7 @@ import { sourcesOf } from './project'
 
 const inputs = z.object({
   plane: z.string().min(1),
-  drawing: drawingSchema,
+  drawing: drawingSchema.default(emptyDrawing),
   use: z.enum(['turn', 'flat', 'open']).default('turn'),
   /** A picture to trace: a kept file, its lower left corner and width in mm. It changes no geometry. */
   picture: z

@@ -1,7 +1,6 @@
 import type { Field } from '@ivory/core/ops'
-import type { Drawing } from '@ivory/core/profile'
 import type { Op } from '@ivory/core/workpiece'
-import { setInputs, useSession } from '../../session/session'
+import { drawingOf, setInputs, useSession } from '../../session/session'
 import { Choice, CommitInput } from '../../ui/controls'
 import { FileField } from '../FileField'
 import { opName } from '../names'
@@ -55,7 +54,7 @@ export function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type
   if (field.type === 'place') return <PlaceInput op={op} field={field} />
   if (field.type === 'piece') {
     const profile = doc?.route.find((o) => o.id === op.inputs.profile)
-    const pieces = (profile?.inputs.drawing as Drawing | undefined)?.entities ?? []
+    const pieces = drawingOf(profile).entities
     const options = pieces.map((e) => ({ value: e.id, label: e.id }))
     return (
       <Choice label={field.label} value={String(value ?? '')} options={options} onChange={set} />

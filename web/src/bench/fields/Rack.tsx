@@ -36,7 +36,7 @@ export function Rack({ op }: { op: Op }) {
     'profile' in s
       ? opName(doc, s.profile)
       : 'path' in s
-        ? `${'only' in s ? `${s.only} of ` : ''}${opName(doc, s.path)}`
+        ? `${opName(doc, s.path)}${'only' in s ? `, its ${s.only}` : ''}`
         : 'point' in s
           ? opName(doc, s.point)
           : faceName(doc!, s.face.face)
