@@ -1,9 +1,9 @@
 import { inSpace, type P3 } from '@ivory/core/math'
-import { Html } from '@react-three/drei'
 import { useMemo } from 'react'
 import { useSession } from '../session/session'
 import { useDisposed } from './disposed'
 import { geometryAt } from './geometry'
+import { Pin } from './Pin'
 
 /** What gauges between faces or bodies read: a line from place to place with its figure. */
 export function Measures() {
@@ -26,14 +26,14 @@ function Span({ a, b, text }: { a: P3; b: P3; text: string }) {
       <lineSegments geometry={geometry} renderOrder={6}>
         <lineBasicMaterial color="#2b2620" depthTest={false} />
       </lineSegments>
-      <Html
+      <Pin
         position={[0, 1, 2].map((k) => (a[k]! + b[k]!) / 2) as [number, number, number]}
         zIndexRange={[5, 0]}
       >
         <span className="figures pointer-events-none whitespace-nowrap rounded-sm border border-rule bg-sheet/90 px-1 text-sm">
           {text}
         </span>
-      </Html>
+      </Pin>
     </>
   )
 }

@@ -20,6 +20,7 @@ import { DraftSkins } from './DraftSkin'
 import { LookPanel } from './LookPanel'
 import { Measures } from './Measures'
 import { Dots, pathBounds } from './PathLine'
+import { PinLayer } from './Pin'
 import { Places } from './Places'
 import { StageButtons } from './StageButtons'
 import { LinesPanel, SurfaceLines, useLines } from './SurfaceLines'
@@ -144,6 +145,7 @@ export default function Stage() {
           ]}
         />
       </Canvas>
+      <PinLayer />
       <StageButtons onFit={() => setLook((l) => ({ ...l, n: l.n + 1 }))} />
       <fieldset className="absolute bottom-2 left-2 flex gap-1 text-sm">
         <legend className="sr-only">Standard views</legend>

@@ -1,12 +1,12 @@
 import { fixed, type P3 } from '@ivory/core/math'
 import type { Op } from '@ivory/core/workpiece'
-import { Html } from '@react-three/drei'
 import { useThree } from '@react-three/fiber'
 import { useMemo, useState } from 'react'
 import { Vector3 } from 'three'
 import { opOf, setInputs, useSession } from '../session/session'
 import { useDisposed } from './disposed'
 import { geometryAt } from './geometry'
+import { Pin } from './Pin'
 
 /** How near to a place the pointer lets an end go there, px. */
 const NEAR = 28
@@ -101,13 +101,13 @@ function End({ op, at, thread, section, places, corners }: EndProps) {
     })
   }
   return (
-    <Html position={[...(over === null ? at : places[over]!)]} zIndexRange={[4, 0]} center>
+    <Pin position={[...(over === null ? at : places[over]!)]} zIndexRange={[4, 0]} center>
       <button
         type="button"
         aria-label={`Corner ${thread + 1} of section ${section + 1}`}
         title="Drag to match another place"
         data-testid="thread-end"
-        className="block size-2.5 cursor-grab touch-none rounded-full border border-brass bg-sheet hover:bg-brass"
+        className="pointer-events-auto block size-2.5 cursor-grab touch-none rounded-full border border-brass bg-sheet hover:bg-brass"
         onPointerDown={(e) => {
           e.stopPropagation()
           e.currentTarget.setPointerCapture(e.pointerId)
@@ -124,7 +124,7 @@ function End({ op, at, thread, section, places, corners }: EndProps) {
           setOver(null)
         }}
       />
-    </Html>
+    </Pin>
   )
 }
 
@@ -138,7 +138,7 @@ function turnedBy(shift: number, by: number, round: number): number {
 function Touch({ at, gap }: { at: P3; gap: number }) {
   const touches = gap <= 1e-4
   return (
-    <Html position={[...at]} zIndexRange={[3, 0]} center>
+    <Pin position={[...at]} zIndexRange={[3, 0]} center>
       <span className="figures pointer-events-none flex items-center gap-1 whitespace-nowrap text-xs">
         <span
           className={
@@ -149,6 +149,6 @@ function Touch({ at, gap }: { at: P3; gap: number }) {
         />
         {!touches && <span className="bg-sheet/90 px-0.5">{fixed(gap, 3)}</span>}
       </span>
-    </Html>
+    </Pin>
   )
 }

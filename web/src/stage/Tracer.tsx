@@ -1,5 +1,4 @@
 import { add3, dot3, type Frame, fixed, type P3, scale3, sub3 } from '@ivory/core/math'
-import { Html } from '@react-three/drei'
 import { useThree } from '@react-three/fiber'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { type EventDispatcher, Raycaster, Vector2 } from 'three'
@@ -8,6 +7,7 @@ import { addStop, sheetOf, tipOf, trace, turnSheet } from '../session/tracing'
 import { useDisposed } from './disposed'
 import { geometryAt } from './geometry'
 import { Dots } from './PathLine'
+import { Pin } from './Pin'
 
 /** Half of the sheet's side and the step of its ruling, mm. */
 const HALF = 100
@@ -112,11 +112,11 @@ export function Tracer() {
       {over && (
         <>
           <Dots at={foot ? [over, foot] : [over]} color="#b8862f" size={7} />
-          <Html position={[...over]} zIndexRange={[5, 0]} style={{ pointerEvents: 'none' }}>
+          <Pin position={[...over]} zIndexRange={[5, 0]} style={{ pointerEvents: 'none' }}>
             <span className="figures ml-3 block w-max rounded-sm bg-sheet/90 px-1 text-sm">
               {said(over)}
             </span>
-          </Html>
+          </Pin>
         </>
       )}
     </>

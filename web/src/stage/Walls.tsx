@@ -1,12 +1,12 @@
 import { fixed, type P3 } from '@ivory/core/math'
 import type { Limits } from '@ivory/core/workpiece'
-import { Html } from '@react-three/drei'
 import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { BufferAttribute, BufferGeometry, Color, DoubleSide, type Plane } from 'three'
 import { lathe, type WallsView } from '../engine'
 import { useSession } from '../session/session'
 import { useDisposed } from './disposed'
+import { Pin } from './Pin'
 
 /** The wall of a body with the limits it is coloured by. */
 export interface ShownWalls extends WallsView {
@@ -97,12 +97,12 @@ export function WallMarks({ walls }: { walls: readonly ShownWalls[] }) {
 
 function Mark({ at, text }: { at: P3; text: string }) {
   return (
-    <Html position={[...at]} zIndexRange={[5, 0]}>
+    <Pin position={[...at]} zIndexRange={[5, 0]}>
       <span className="figures pointer-events-none flex -translate-y-1/2 items-center gap-1 whitespace-nowrap text-sm">
         <span className="inline-block size-2 rounded-full border border-ink bg-sheet" />
         <span className="rounded-sm border border-rule bg-sheet/90 px-1">{text}</span>
       </span>
-    </Html>
+    </Pin>
   )
 }
 

@@ -1,6 +1,6 @@
 import { fixed } from '@ivory/core/math'
 import type { Op } from '@ivory/core/workpiece'
-import { PencilLine, X } from 'lucide-react'
+import { CircleDashed, PencilLine, X } from 'lucide-react'
 import { useState } from 'react'
 import { useSession } from '../../session/session'
 import {
@@ -70,7 +70,7 @@ export function Stops({ op }: { op: Op }) {
             />
             <CommitInput
               aria-label={`Rounding at place ${i + 1}`}
-              className="figures w-12"
+              className="figures w-9"
               placeholder="r"
               value={String(s.round ?? '')}
               onCommit={(t) => {
@@ -84,18 +84,16 @@ export function Stops({ op }: { op: Op }) {
                 )
               }}
             />
-            <label
-              className="ml-auto flex items-center gap-0.5 text-soft"
-              title="Helps: holds and coordinates count it, the path passes it by"
+            <button
+              type="button"
+              aria-label={`Place ${i + 1} only helps`}
+              aria-pressed={s.aside ?? false}
+              title="Only helps: holds and coordinates count it, the path passes it by"
+              className="ml-auto text-soft aria-pressed:text-brass hover:text-ink"
+              onClick={() => amend(i, { aside: !s.aside })}
             >
-              <input
-                type="checkbox"
-                aria-label={`Place ${i + 1} only helps`}
-                checked={s.aside ?? false}
-                onChange={(e) => amend(i, { aside: e.target.checked })}
-              />
-              aside
-            </label>
+              <CircleDashed size={13} />
+            </button>
             <button
               type="button"
               aria-label={`Take out place ${i + 1}`}
