@@ -45,6 +45,15 @@ export async function commit(page: Page, label: string, text: string): Promise<v
   await page.getByLabel(label, { exact: true }).press('Enter')
 }
 
+/** Adds a figure with a name and a value. */
+export async function figure(page: Page, name: string, value: string) {
+  await page.getByRole('button', { name: '+ Figure' }).click()
+  const row = page.getByLabel('Name of the figure').last()
+  await row.fill(name)
+  await row.press('Enter')
+  await commit(page, `Value of ${name}`, value)
+}
+
 export const routeRow = (page: Page, name: string) => route(page).getByText(name, { exact: true })
 
 export async function stage(page: Page, name: string): Promise<void> {

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import { commit, drawLines, newWorkpiece, openDemo, routeRow, saved, stage } from './bench'
+import { commit, drawLines, figure, newWorkpiece, openDemo, routeRow, saved, stage } from './bench'
 
 const point = (page: Page, id: string) =>
   page.locator(`[data-testid="drawn-point"][data-name="${id}"]`)
@@ -11,15 +11,6 @@ const hold = (page: Page, name: RegExp) =>
     .getByRole('button', { name })
     .click()
 const freedom = (page: Page) => page.getByTestId('freedom')
-
-/** Adds a figure with a name and a value. */
-async function figure(page: Page, name: string, value: string) {
-  await page.getByRole('button', { name: '+ Figure' }).click()
-  const row = page.getByLabel('Name of the figure').last()
-  await row.fill(name)
-  await row.press('Enter')
-  await commit(page, `Value of ${name}`, value)
-}
 
 test('a half-section from nothing to fully held: figures drive it, a conflict is named and released', async ({
   page,
