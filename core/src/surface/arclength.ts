@@ -5,6 +5,8 @@ import { type Curve3, length3, place3, speed3 } from './curve3'
 /** Cells a span of a spline is parted into for looking up lengths. */
 const CELLS = 8
 const RULE = gaussRule(4)
+/** How near a place is found to a share of the length, as a share of it. */
+const NEAR = 1e-9
 
 /** A stretch of a curve: length before it and of it, mm, its parameters and how fast it runs at both ends. */
 interface Cell {
@@ -15,6 +17,8 @@ interface Cell {
   to: number
   first: number
   last: number
+  /** How far the guessed parameter is off in its middle, where it is off most, mm. */
+  rough: number
 }
 
 /** The parameter at a share of a cell's length, by the cubic that has its slopes at both ends. */
@@ -45,7 +49,10 @@ export class Way {
           const from = breaks[k - 1]! + j * h
           const l = c.kind === 'spline' ? lengthIn(c, from, from + h) : length3(c)
           const [first, last] = [speed3(c, from), speed3(c, from + h)]
-          this.#cells.push({ s, l, curve: i, from, to: from + h, first, last })
+          const cell = { s, l, curve: i, from, to: from + h, first, last, rough: 0 }
+          if (c.kind === 'spline')
+            cell.rough = Math.abs(lengthIn(c, from, guess(cell, 0.5)) - l / 2)
+          this.#cells.push(cell)
           s += l
         }
     }
@@ -67,10 +74,11 @@ export class Way {
     let t = cell.from + within * (cell.to - cell.from)
     if (c.kind !== 'spline') return { curve: cell.curve, t }
     t = guess(cell, within)
+    if (cell.rough < NEAR * this.length) return { curve: cell.curve, t }
     for (let i = 0; i < 4; i++) {
       const off = cell.s + lengthIn(c, cell.from, t) - s
       const speed = speed3(c, t)
-      if (!(speed > 0) || Math.abs(off) < 1e-9 * this.length) break
+      if (!(speed > 0) || Math.abs(off) < NEAR * this.length) break
       t = Math.min(cell.to, Math.max(cell.from, t - off / speed))
     }
     return { curve: cell.curve, t }
