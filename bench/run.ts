@@ -80,6 +80,22 @@ const drag = time((i) => {
 }, 40)
 row('drag step: route and section / frame at 30 Hz', drag / frame, ms(drag))
 
+const board = demoSet().find((w) => w.route.some((o) => o.id === 'rail_m'))!
+/** The board up to its loft, its ridge a little higher each time: section and rails are drawn along. */
+const higher = (i: number): Workpiece => ({
+  ...board,
+  rolledTo: 'board',
+  figures: board.figures.map((f) =>
+    f.name === 'rise' ? { ...f, expr: `${16 + (i % 40) * 0.05} mm` } : f,
+  ),
+})
+const boardCache = new RebuildCache()
+const led = time((i) => {
+  const { reports } = rebuild(higher(i), boardCache, true)
+  if (!reports.at(-1)?.shown?.skin) throw new Error('no skin was worked out')
+}, 20)
+row('drag step of a loft along 3 rails: skin / frame at 15 Hz', led / (1000 / 15), ms(led))
+
 const lastCache = new RebuildCache()
 rebuild(cruet, lastCache)
 const last = time((i) => {

@@ -16,6 +16,7 @@ export {
   type Plane,
   type Point,
   type Profile,
+  RoughEnough,
   type Sheet,
   type Shown,
   START,

@@ -130,6 +130,11 @@ export interface OpContext {
   kernel(job: KernelJob): Outcome<ExactPart[]>
   /** What takes long is worked out once while the op waits for the kernel and is run again; `name` tells it from others in the op. */
   once<T>(name: string, make: () => T): T
+  /**
+   * Something is dragged: what is shown of the op is enough. An op that takes long fits loosely then, shows its skin and throws
+   * `RoughEnough`.
+   */
+  rough: boolean
   /** Tells what the Stage shows of the op, also where it then fails; added to what was told before. */
   shows(what: Shown): void
 }
@@ -170,6 +175,11 @@ export class WaitsForKernel extends Error {
     super(`waits for ${job.verb}`)
     this.job = job
   }
+}
+
+/** What an op shows is enough for now: while something is dragged it makes nothing. */
+export class RoughEnough extends Error {
+  override name = 'RoughEnough'
 }
 
 /** The half-section of a body; a diagnosis where it has none. */

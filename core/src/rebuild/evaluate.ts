@@ -54,6 +54,8 @@ export interface World {
   past: readonly State[]
   /** Bodies that an earlier op has still to work on. */
   stale?: ReadonlySet<string>
+  /** Something is dragged: what ops show is enough. */
+  rough?: boolean
 }
 
 export const isStale = (r: Read, { stale }: World): boolean =>
@@ -128,6 +130,7 @@ export function contextOf(
       if (!made.has(name)) made.set(name, make())
       return made.get(name) as T
     },
+    rough: world.rough ?? false,
     shows: (what) => made.set(SHOWN, { ...(made.get(SHOWN) as Shown | undefined), ...what }),
   }
 }

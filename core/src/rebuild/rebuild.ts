@@ -4,6 +4,7 @@ import {
   type Body,
   type OpResult,
   opSpec,
+  RoughEnough,
   type Shown,
   START,
   type State,
@@ -107,8 +108,15 @@ export class RebuildCache {
   }
 }
 
-/** Runs the route op by op; yields each report as it is made, so a host may stream or stop. */
-export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpReport, Rebuilt> {
+/**
+ * Runs the route op by op; yields each report as it is made, so a host may stream or stop. `rough`: while something is dragged,
+ * ops that take long show what they come to and leave what they last made.
+ */
+export function* rebuildSteps(
+  w: Workpiece,
+  cache: RebuildCache,
+  rough = false,
+): Generator<OpReport, Rebuilt> {
   cache.open(w.id)
   const figures = workOut(w.figures, w.unit)
   const reports: OpReport[] = []
@@ -126,7 +134,7 @@ export function* rebuildSteps(w: Workpiece, cache: RebuildCache): Generator<OpRe
     }
     const start = performance.now()
     const past = Object.values(before)
-    const run = runOp(op, { w, state, figures, exact: cache.exact, past, stale }, cache)
+    const run = runOp(op, { w, state, figures, exact: cache.exact, past, stale, rough }, cache)
     if ('waits' in run) {
       if (run.waits) waits.push(run.waits)
       for (const id of touchedBy(op, run.last)) stale.add(id)
@@ -199,8 +207,8 @@ function causeOf(
 }
 
 /** Runs the whole route at once. */
-export function rebuild(w: Workpiece, cache = new RebuildCache()): Rebuilt {
-  const steps = rebuildSteps(w, cache)
+export function rebuild(w: Workpiece, cache = new RebuildCache(), rough = false): Rebuilt {
+  const steps = rebuildSteps(w, cache, rough)
   for (;;) {
     const next = steps.next()
     if (next.done) return next.value
@@ -263,6 +271,8 @@ function runOp(
       cache.wait(op.id, { inputs, version, reads, made: so })
       return { waits: e.job, last: known, shown: so.get(SHOWN) as Shown | undefined }
     }
+    if (e instanceof RoughEnough)
+      return { waits: null, last: known, shown: so.get(SHOWN) as Shown | undefined }
     if (e instanceof WaitsForEarlier) return { waits: null, last: known }
     throw e
   }

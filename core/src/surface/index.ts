@@ -1,5 +1,4 @@
 export { Way } from './arclength'
-export { areaOf } from './area'
 export { Interpolation } from './band'
 export {
   averagedBasis,
@@ -42,7 +41,6 @@ export {
   type Field,
   fitted,
   fittedBeside,
-  fluxThrough,
   interpolated,
   type Jet,
   jet,
@@ -52,4 +50,5 @@ export {
   within,
 } from './patch'
 export { type ShownSkin, shownSkin } from './shown'
+export { areaOf, fluxThrough } from './sums'
 export { swapped, turnedBasis, turnedU, unitary } from './turned'

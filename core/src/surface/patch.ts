@@ -1,4 +1,4 @@
-import { add3, cross3, dot3, gaussRule, type P3, placeAt, scale3 } from '../math'
+import { add3, cross3, gaussRule, type P3, placeAt, scale3 } from '../math'
 import { Interpolation } from './band'
 import {
   type Basis,
@@ -156,9 +156,22 @@ export function interpolated(u: Basis, v: Basis, field: Field): Patch {
   return { u, v, poles }
 }
 
+/** Spans of a basis that are looked at; all of them where it is null. */
+type Looked = ReadonlySet<number> | null
+
+/** The halves of spans after they were halved, and those so many beside them. */
+function halvesOf(halvedSpans: ReadonlySet<number>, beside: number): Set<number> {
+  const out = new Set<number>()
+  for (const [k, i] of [...halvedSpans].sort((a, b) => a - b).entries())
+    for (let n = i + k - beside; n <= i + k + 1 + beside; n++) out.add(n)
+  return out
+}
+/** What is halved changes a fit hardly farther than this many spans away. */
+const BESIDE = 2
+
 /**
  * Surfaces beside each other, each over its own u and all over one v, within `tolerance` mm of their fields: spans of v are halved
- * for all alike, so that neighbours keep meeting.
+ * for all alike, so that neighbours keep meeting. While spans are halved only these are looked at again; in the end all are.
  */
 export function fittedBeside(
   us: readonly Basis[],
@@ -168,16 +181,27 @@ export function fittedBeside(
   rounds = 5,
 ): { patches: Patch[]; off: number } {
   let patches = fields.map((f, i) => interpolated(us[i]!, v, f))
-  for (let round = 0; ; round++) {
+  let inU: Looked[] = patches.map(() => null)
+  let inV: Looked = null
+  for (let round = 0; ; ) {
     const badV = new Set<number>()
     const bad = patches.map(() => new Set<number>())
     let off = 0
     for (const [i, s] of patches.entries())
-      off = Math.max(off, probe(s, fields[i]!, tolerance, bad[i]!, badV))
-    const done = badV.size === 0 && bad.every((b) => b.size === 0)
-    if (done || round === rounds) return { patches, off }
+      off = Math.max(off, probe(s, fields[i]!, tolerance, inU[i]!, inV, bad[i]!, badV))
+    const whole = inV === null
+    const found = badV.size > 0 || bad.some((b) => b.size > 0)
+    if (whole && (!found || round === rounds)) return { patches, off }
+    if (!found || round === rounds) {
+      inU = patches.map(() => null)
+      inV = null
+      continue
+    }
+    round++
     const next = halved(patches[0]!.v, badV)
     patches = patches.map((s, i) => interpolated(halved(s.u, bad[i]!), next, fields[i]!))
+    inU = bad.map((b) => halvesOf(b, BESIDE))
+    inV = halvesOf(badV, BESIDE)
   }
 }
 
@@ -192,8 +216,16 @@ export function fitted(
   return { patch: patches[0]!, off }
 }
 
-/** The largest distance from the field; notes the spans that are off in the direction that is to blame. */
-function probe(s: Patch, field: Field, tolerance: number, badU: Set<number>, badV: Set<number>) {
+/** The largest distance from the field in the spans looked at; notes those that are off in the direction that is to blame. */
+function probe(
+  s: Patch,
+  field: Field,
+  tolerance: number,
+  inU: Looked,
+  inV: Looked,
+  badU: Set<number>,
+  badV: Set<number>,
+) {
   const [us, vs] = [breaksOf(s.u), breaksOf(s.v)]
   const [gu, gv] = [greville(s.u), greville(s.v)]
   let off = 0
@@ -206,43 +238,21 @@ function probe(s: Patch, field: Field, tolerance: number, badU: Set<number>, bad
     return d > tolerance
   }
   // Along lines of interpolated places only the other direction can be off.
-  for (let i = 1; i < us.length; i++)
+  for (let i = 1; i < us.length; i++) {
+    if (inU && !inU.has(i - 1)) continue
     for (const f of PROBES) {
       const u = us[i - 1]! + f * (us[i]! - us[i - 1]!)
       for (const v of gv) if (look(u, v)) badU.add(i - 1)
     }
-  for (let j = 1; j < vs.length; j++)
+  }
+  for (let j = 1; j < vs.length; j++) {
+    if (inV && !inV.has(j - 1)) continue
     for (const f of PROBES) {
       const v = vs[j - 1]! + f * (vs[j]! - vs[j - 1]!)
       for (const u of gu) if (look(u, v)) badV.add(j - 1)
     }
-  return off
-}
-
-/**
- * What a patch adds to the volume of the closed skin it is part of, mm3: a third of the flux of the place vector
- * through it along Su x Sv (divergence theorem), by Gauss points that are exact for its polynomials.
- */
-export function fluxThrough(s: Patch): number {
-  const [us, vs] = [breaksOf(s.u), breaksOf(s.v)]
-  const ru = gaussRule(Math.ceil((3 * s.u.degree) / 2) + 1)
-  const rv = gaussRule(Math.ceil((3 * s.v.degree) / 2) + 1)
-  const j = jet()
-  let sum = 0
-  for (let a = 1; a < us.length; a++) {
-    const hu = us[a]! - us[a - 1]!
-    for (let b = 1; b < vs.length; b++) {
-      const hv = vs[b]! - vs[b - 1]!
-      for (const [i, x] of ru.nodes.entries()) {
-        for (const [k, y] of rv.nodes.entries()) {
-          evaluate(s, us[a - 1]! + hu * x, vs[b - 1]! + hv * y, 1, j)
-          const n = cross3(asP3(j.u), asP3(j.v))
-          sum += ru.weights[i]! * rv.weights[k]! * hu * hv * dot3(asP3(j.p), n)
-        }
-      }
-    }
   }
-  return sum / 3
+  return off
 }
 
 /** The pole row at an end of v, as places. */

@@ -81,7 +81,7 @@ function joined(drawing: Drawing, outlines: Outlines, scale: number, join: numbe
 const handlers: Handlers = {
   rebuild({ doc, view }, id) {
     const start = performance.now()
-    const steps = rebuildSteps(doc, cache)
+    const steps = rebuildSteps(doc, cache, view.draft)
     for (;;) {
       const next = steps.next()
       if (next.done) {

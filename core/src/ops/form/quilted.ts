@@ -13,7 +13,7 @@ import {
   shownSkin,
   turnedBasis,
 } from '../../surface'
-import type { OpContext } from '../state'
+import { type OpContext, RoughEnough } from '../state'
 import { only } from './prism'
 
 /** A free face of a body to be, and what it is called. */
@@ -126,6 +126,7 @@ export function quilted(
   wall?: Wall,
 ): Outcome<ExactPart> {
   ctx.shows({ skin: ctx.once('skin shown', () => shownSkin(patches.map((p) => p.patch))) })
+  if (ctx.rough) throw new RoughEnough()
   const sides = patches.reduce((sum, p) => sum + fluxThrough(p.patch), 0)
   const flats = ends.reduce((sum, e) => sum + fluxOfEnd(e), 0)
   // What lies in a plane is a flat face for the kernel too.

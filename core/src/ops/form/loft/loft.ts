@@ -2,10 +2,10 @@ import { lengthOf } from '../../../curve'
 import type { ExactPart } from '../../../exact'
 import type { How } from '../../../kernel'
 import { bad, type Diagnosis, fixed, good, type Outcome } from '../../../math'
-import { areaOf, length3, pointOn } from '../../../surface'
+import { areaOf, length3, pointOn, shownSkin } from '../../../surface'
 import { exactBody } from '../../exact'
 import { defineOp } from '../../spec'
-import { type OpContext, type OpResult, volumeWords } from '../../state'
+import { type OpContext, type OpResult, RoughEnough, volumeWords } from '../../state'
 import { onto } from '../onto'
 import { quilted } from '../quilted'
 import { type LoftInputs, loftFields, loftInputs } from './inputs'
@@ -98,6 +98,10 @@ function loftedSheet(input: LoftInputs, ctx: OpContext): Outcome<OpResult> {
   const made = lofted(input, ctx)
   if (!made.ok) return made
   const { patches, warnings, words, round } = made.value
+  if (ctx.rough) {
+    ctx.shows({ skin: shownSkin(patches.map((p) => p.patch)) })
+    throw new RoughEnough()
+  }
   const area = patches.reduce((sum, p) => sum + areaOf(p.patch), 0)
   return good({
     sheets: { [ctx.op]: { patches, closed: round } },

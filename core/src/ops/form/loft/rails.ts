@@ -20,6 +20,8 @@ import { turnedRound } from './turned'
 
 /** How near the railed skin is met by its poles, mm. */
 const NEAR = 3e-5
+/** The same while something is dragged, mm. */
+const ROUGH = 0.02
 
 export interface RailedSkin {
   patches: Patch[]
@@ -64,8 +66,9 @@ export function alongRails(
     base.patches.map((p) => p.u),
     v,
     base.patches.map((_, i) => (u: number, w: number) => railed.place(i, u, w)),
-    NEAR,
+    ctx.rough ? ROUGH : NEAR,
   )
+  if (ctx.rough) return good({ patches, warnings, words: '' })
   const missed = Math.max(...guides.map((g) => missedBy(g, patches)))
   const off = sectionsOff(patches, sides, base.params)
   const moves = input.gives === 'sections' && touches.some((t) => t.gap > TOUCHES)

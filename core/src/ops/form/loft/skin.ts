@@ -250,7 +250,7 @@ function skinOf(
       `Between two sections the skin is drawn in to ${rounded(100 * twist.left!, 0)} % of their area: they are turned against each other. Shift the matching of one of them.`,
       [{ at: twist.at }],
     )
-  if (outer && smooth && !centre) {
+  if (outer && smooth && !centre && !ctx.rough) {
     const next = nextRail(patches, sides, base.params)
     if (next) ctx.shows({ next })
   }
