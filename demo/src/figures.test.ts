@@ -186,6 +186,14 @@ describe('everything follows the figures', () => {
     expect(straight.measure.volume / (4 * covered.area)).toBeCloseTo(1, 4)
     // An even one is as thick square to the skin: more of it.
     expect(of('even').volume).toBeGreaterThan(straight.measure.volume)
+    // The round one is what its arc turns round: Simpson's rule over its height, radius 130/2 at the rim, 45 less at the field.
+    const bow = (45 ** 2 + 20 ** 2) / 40
+    const r = (z: number) => 20 + Math.sqrt(bow ** 2 - (z - 20 + bow) ** 2)
+    const turned = Array.from({ length: 400 }, (_, k) => {
+      const [lo, hi] = [k / 20, (k + 1) / 20]
+      return (Math.PI * (r(lo) ** 2 + 4 * r((lo + hi) / 2) ** 2 + r(hi) ** 2)) / 120
+    }).reduce((a, b) => a + b)
+    expect(of('round').volume / turned).toBeCloseTo(1, 5)
   })
   it('of the piping tube: a shorter one with a stiffer wall, still hollow and one piece', async () => {
     const w = changed('Piping tube', {

@@ -1,5 +1,16 @@
 import { expect, type Page, test } from '@playwright/test'
-import { accessible, add, commit, drawLines, line, newWorkpiece, over, stage } from './bench'
+import {
+  accessible,
+  add,
+  commit,
+  drawLines,
+  line,
+  look,
+  newWorkpiece,
+  outline,
+  over,
+  stage,
+} from './bench'
 
 const canvasOf = (page: Page) => page.getByRole('region', { name: 'Stage' }).locator('canvas')
 
@@ -284,4 +295,54 @@ test('a path goes on from one into another by a curve, and its comb shows how it
   await add(page, 's')
   await page.getByLabel('Path', { exact: true }).selectOption({ label: 'Path 3' })
   await expect(line(page, 'Sweep 1')).toContainText('cm³', { timeout: 60_000 })
+})
+
+test('the sheet is laid on a picked face and through three places; a helping place is passed by', async ({
+  page,
+}) => {
+  test.slow()
+  await newWorkpiece(page)
+  await outline(page, ['-30 -20', '30 -20', '30 20', '-30 20'])
+  await stage(page, 'Form')
+  await add(page, 'e')
+  await commit(page, 'Length', '25')
+  await expect(line(page, 'Extrude 1')).toContainText('+60.0 cm³', { timeout: 60_000 })
+  await stage(page, 'Draw')
+  await add(page, 'w')
+  await look(page, 'corner')
+  await page.getByRole('button', { name: 'Draw on the Stage' }).click()
+  await page.getByRole('button', { name: 'Lay it on a face' }).click()
+  const top = await over(page, 'end of Extrude 1')
+  await page.mouse.click(top.x, top.y)
+  await expect(page.getByLabel('The sheet lies')).toHaveValue('own')
+  // Everything the pointer meets now lies at the height of the face.
+  await page.mouse.move(top.x + 12, top.y + 6)
+  await expect(page.getByTestId('hover')).toHaveText(/^-?\d+, -?\d+, 25$/)
+  await page.mouse.click(top.x + 12, top.y + 6)
+  await expect(page.getByLabel('Place 3 z', { exact: true })).toHaveValue('25')
+
+  // Through three places of one upright side.
+  await page.getByRole('button', { name: 'Lay it through three places' }).click()
+  const side = await over(page, /along line1/)
+  for (const [dx, dy] of [
+    [0, 0],
+    [8, 0],
+    [0, 8],
+  ] as const)
+    await page.mouse.click(side.x + dx, side.y + dy)
+  await expect(page.getByRole('button', { name: 'Lay it through three places' })).toBeVisible()
+  await page.mouse.move(side.x + 4, side.y + 3)
+  await expect(page.getByTestId('hover')).toHaveText(/^-?\d+, -20, \d+$/)
+  await page.mouse.click(side.x + 4, side.y + 3)
+  await expect(page.getByLabel('Place 4 y', { exact: true })).toHaveValue('-20')
+  await page.getByRole('button', { name: 'Done drawing' }).click()
+
+  const long = await line(page, 'Path 1').textContent()
+  await page.getByRole('button', { name: 'Place 3 only helps' }).click()
+  await expect(line(page, 'Path 1')).not.toHaveText(long!)
+  await expect(page.getByRole('button', { name: 'Place 3 only helps' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  )
+  await accessible(page)
 })
