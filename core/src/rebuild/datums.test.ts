@@ -60,8 +60,9 @@ describe('datum planes', () => {
     const shown = spec.fields.filter((f) => !f.when || f.when(withDefaults(spec, inputs)))
     expect(shown.map((f) => f.name)).toEqual(['how', 'from', 'body', 'faces', 'offset'])
     expect(withDefaults(spec, inputs)).toMatchObject({ how: 'offset', ...inputs })
-    // Inputs that do not fit the op are shown as they are.
-    expect(withDefaults(spec, { how: 'sideways' })).toEqual({ how: 'sideways' })
+    // What does not fit the op is shown as a new one has it, the rest as it is: editors get what they can show.
+    const odd = withDefaults(spec, { how: 'sideways', offset: 7, faces: 'all' })
+    expect(odd).toMatchObject({ how: 'offset', offset: 7, faces: [] })
   })
   it('midway between two faces, and between planes that meet', () => {
     const faces = [face('lid'), face('foot')]

@@ -76,6 +76,27 @@ describe('a sheet', () => {
       new Set(['skin:ring1', 'wall:over(skin:ring1)', 'wall:start', 'wall:end']),
     )
   })
+  it('with a corner where it meets itself takes no even wall, which is told with the place', async () => {
+    const drop = (n: number, id: string, z: number) =>
+      op(n, 'path', id, {
+        closed: 'yes',
+        stops: [
+          { x: 30, y: 0, z, by: 'spline' },
+          { x: 0, y: 15, z, by: 'spline' },
+          { x: -12, y: 0, z, by: 'spline' },
+          { x: 0, y: -15, z, by: 'spline' },
+        ],
+      })
+    const route = [
+      drop(10, 'a', 0),
+      drop(20, 'b', 40),
+      loft({ sections: [{ path: 'a' }, { path: 'b' }] }),
+    ]
+    const { reports } = await built(piece([...route, thick()]))
+    const d = reports.at(-1)!.diagnoses[0]!
+    expect([d.code, d.places.length]).toEqual(['creased', 1])
+    expect(d.places[0]!.at[0]).toBeCloseTo(30, 3)
+  })
   it('its wall is added to a body', async () => {
     // A block under it, up to half its height: what of the tube lies outside the block is added.
     const plate = rectangle(40, 'plate', 'top', [-30, -30], [60, 60])

@@ -157,8 +157,8 @@ export interface Wall {
  * The skin set off along its normals by two distances (mm, along Su x Sv positive), each within 3e-5 mm. Refused by its
  * curvature before it is tried: where it bends tighter than it is set off, it would fold.
  */
-export function setOff(skin: Skin, by: readonly [number, number]): Outcome<Wall> {
-  const crease = creaseIn(skin)
+export function setOff(skin: Skin, by: readonly [number, number], closed = false): Outcome<Wall> {
+  const crease = creaseIn(closed ? skin.map((row) => [...row, row[0]!]) : skin)
   if (crease)
     return bad(
       'creased',

@@ -64,7 +64,7 @@ export function walledSkin(
   const along = input.along ? ctx.plane(input.along) : null
   if (input.along && !along)
     return bad('no-plane', 'The plane the wall is square to does not exist here.')
-  const made = along ? movedOff(skin, unit3(along.frame.z), by) : setOff(skin, by)
+  const made = along ? movedOff(skin, unit3(along.frame.z), by) : setOff(skin, by, closed)
   if (!made.ok) {
     const { code, message, places } = made.diagnosis
     return code === 'creased'
