@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest'
+import { pointAt, tangentAt } from '../curve'
+import type { ExactPart } from '../exact'
 import type { Op } from '../workpiece'
 import { circles, rectangle } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
-import { exact } from './exactroute.test-data'
+import { built, exact, piece } from './exactroute.test-data'
 
 /** A round tube of 20 all the way, 100 high, as a loft makes it. */
 const tube: Op[] = [
@@ -76,5 +78,50 @@ describe('a tube that was squeezed is hollowed all the same', () => {
     expect(thin.measure.volume / (0.6 * sides)).toBeGreaterThan(0.93)
     expect(thin.measure.volume / (0.6 * sides)).toBeLessThan(1.02)
     expect(thin.measure.solids).toBe(1)
+  })
+  it('pressed by a free curve: the room is the round one less all within the wall of what was taken (integral)', async () => {
+    const bow = op(30, 'profile', 'side', {
+      plane: 'front',
+      use: 'flat',
+      drawing: {
+        points: {
+          a: { x: 30, y: 15 },
+          b: { x: 18, y: 30 },
+          c: { x: 12, y: 50 },
+          d: { x: 18, y: 70 },
+          e: { x: 30, y: 85 },
+        },
+        entities: [
+          {
+            id: 'press',
+            kind: 'fit',
+            points: ['a', 'b', 'c', 'd', 'e'],
+            handles: Array.from({ length: 5 }, () => ({ hold: 'auto' })),
+          },
+          { id: 'back', kind: 'line', a: 'e', b: 'a' },
+        ],
+      },
+    })
+    const bite = op(32, 'extrude', 'bite', { ...box[1]!.inputs, profile: 'side' })
+    const route = [...tube, bow, bite]
+    const { state } = await built(piece(route))
+    const curve = state.profiles.side!.shape.drawn.find((d) => d.curve.kind === 'spline')!.curve
+    const whole = state.bodies.tube!.shape as ExactPart
+    const thin = await exact([...route, shelled(1)], 'tube')
+    // The curve set off by the wall towards the axis, as heights and how far out.
+    const edge = Array.from({ length: 4001 }, (_, k) => {
+      const [p, t] = [pointAt(curve, k / 4000), tangentAt(curve, k / 4000)]
+      const side = t[1] > 0 ? 1 : -1
+      return { x: p[0] - side * t[1], z: p[1] + side * t[0] }
+    }).sort((a, b) => a.z - b.z)
+    const beyond = (x: number) => 361 * Math.acos(x / 19) - x * Math.sqrt(361 - x * x)
+    let cut = 0
+    for (const [k, b] of edge.entries()) {
+      const a = edge[k - 1]
+      const x = a ? (a.x + b.x) / 2 : 99
+      if (a && x < 19) cut += beyond(x) * (b.z - a.z)
+    }
+    const room = Math.PI * 361 * 100 - cut
+    expect((whole.measure.volume - thin.measure.volume) / room).toBeCloseTo(1, 5)
   })
 })

@@ -15,6 +15,7 @@ import {
 import { noHit, type TriMesh, treeOf } from '../../../mesh'
 import { exactShape, loose } from '../../exact'
 import type { OpContext, Tool } from '../../state'
+import { grownPrism } from './about'
 import { roomInTube } from './hollow'
 
 /** How much thinner than asked a wall may measure, mm. */
@@ -46,6 +47,11 @@ export function hollowSqueezed(
   if (!room?.ok) return room
   const about: ExactPart[] = []
   for (const tool of tools) {
+    const straight = grownPrism(tool, wall, ctx)
+    if (straight?.ok) {
+      about.push(straight.value)
+      continue
+    }
     const made = ctx.kernel({
       verb: 'shell',
       args: { op: ctx.op, open: [], wall, side: 'out' },

@@ -1,0 +1,105 @@
+import type { Curve } from '../../../curve'
+import { type ExactPart, edgeCurve } from '../../../exact'
+import {
+  bad,
+  cross3,
+  dot3,
+  type Frame,
+  frameAlong,
+  type Outcome,
+  type P2,
+  type P3,
+  scale3,
+  sub3,
+} from '../../../math'
+import {
+  bandAlong,
+  combine,
+  JOIN,
+  loopsOf,
+  type Region,
+  regionsOf,
+  type Seg,
+} from '../../../profile'
+import type { Curve3 } from '../../../surface'
+import { prismOf } from '../../form/prism'
+import type { OpContext } from '../../state'
+
+/** How much a volume may differ from an area times a height to be that of a straight piece, as a share. */
+const STRAIGHT = 1e-6
+/** Normals look against each other, as the cosine. */
+const OPPOSITE = -1 + 1e-9
+
+/** A straight piece: areas on a plane that are carried along its normal. */
+interface Prism {
+  frame: Frame
+  areas: Region[]
+  height: number
+}
+
+/** A part as areas carried straight out, the longest way it can be seen so; null where it is no such thing. */
+function asPrism(part: ExactPart): Prism | null {
+  let best: Prism | null = null
+  for (const [i, low] of part.faces.entries()) {
+    const high = part.faces.find((f) => f.kind === 'plane' && dot3(f.normal, low.normal) < OPPOSITE)
+    if (low.kind !== 'plane' || !high) continue
+    const frame = frameAlong(low.middle, scale3(low.normal, -1))
+    const height = dot3(sub3(high.middle, low.middle), frame.z)
+    const off = (low.area * height) / part.measure.volume - 1
+    if (!(Math.abs(off) < STRAIGHT) || height <= (best?.height ?? 0)) continue
+    const segs = part.edges.flatMap((e, k): Seg[] => {
+      const curve = e.faces.includes(i) ? edgeCurve(part, k) : null
+      return curve ? [{ curve: onPlane(curve, frame), name: `e${k}` }] : []
+    })
+    const areas = regionsOf(segs)
+    if (areas.ok && areas.value.length > 0) best = { frame, areas: areas.value, height }
+  }
+  return best
+}
+
+/** A curve that lies in a plane, in its coordinates. */
+function onPlane(c: Curve3, f: Frame): Curve {
+  const put = (p: P3): P2 => {
+    const d = sub3(p, f.origin)
+    return [dot3(d, f.x), dot3(d, f.y)]
+  }
+  if (c.kind === 'line') return { kind: 'line', a: put(c.a), b: put(c.b) }
+  if (c.kind === 'spline')
+    return {
+      kind: 'spline',
+      degree: c.basis.degree,
+      knots: [...c.basis.knots],
+      poles: c.poles.map(put),
+    }
+  const [x, y] = [dot3(c.x, f.x), dot3(c.x, f.y)]
+  const left = dot3(cross3(c.x, c.y), f.z) > 0 ? 1 : -1
+  return {
+    kind: 'arc',
+    c: put(c.centre),
+    radius: c.radius,
+    start: Math.atan2(y, x),
+    sweep: left * c.sweep,
+  }
+}
+
+/**
+ * A straight piece grown all round: its areas by `wall` mm, and as far beyond both ends, sharp there. Null where it is no straight
+ * piece.
+ */
+export function grownPrism(
+  part: ExactPart,
+  wall: number,
+  ctx: OpContext,
+): Outcome<ExactPart> | null {
+  const prism = asPrism(part)
+  if (!prism) return null
+  let grown: Region[] = prism.areas
+  for (const loop of loopsOf(prism.areas)) {
+    const name = (n: string) => `${ctx.op}:about(${n})`
+    const band = bandAlong(loop, wall, { left: name, right: name, end: name })
+    if (!band.ok) return band
+    grown = combine(grown, band.value, JOIN)
+  }
+  if (grown.length === 0) return bad('no-room', 'Nothing is left of it.')
+  return prismOf(prism.frame, grown, -wall, prism.height + wall, ctx)
+}
