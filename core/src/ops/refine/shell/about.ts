@@ -22,7 +22,7 @@ import {
   type Seg,
 } from '../../../profile'
 import type { Curve3 } from '../../../surface'
-import { prismOf } from '../../form/prism'
+import { areaSum, prismOf } from '../../form/prism'
 import type { OpContext } from '../../state'
 
 /** How much a volume may differ from an area times a height to be that of a straight piece, as a share. */
@@ -45,14 +45,15 @@ function asPrism(part: ExactPart): Prism | null {
     if (low.kind !== 'plane' || !high) continue
     const frame = frameAlong(low.middle, scale3(low.normal, -1))
     const height = dot3(sub3(high.middle, low.middle), frame.z)
-    const off = (low.area * height) / part.measure.volume - 1
-    if (!(Math.abs(off) < STRAIGHT) || height <= (best?.height ?? 0)) continue
+    if (!(height > (best?.height ?? 0))) continue
     const segs = part.edges.flatMap((e, k): Seg[] => {
       const curve = e.faces.includes(i) ? edgeCurve(part, k) : null
       return curve ? [{ curve: onPlane(curve, frame), name: `e${k}` }] : []
     })
     const areas = regionsOf(segs)
-    if (areas.ok && areas.value.length > 0) best = { frame, areas: areas.value, height }
+    // By the outline's own area: that of a face among free curves is not told as exactly.
+    const off = areas.ok ? (areaSum(areas.value) * height) / part.measure.volume - 1 : 1
+    if (areas.ok && Math.abs(off) < STRAIGHT) best = { frame, areas: areas.value, height }
   }
   return best
 }
