@@ -43,11 +43,12 @@ export function hollowSqueezed(
     whole.faces.findIndex((o) => o.names.some((n) => part.faces[f]!.names.includes(n))),
   )
   if (opened.includes(-1)) return null
-  const room = roomInTube(whole, new Set(opened), wall, ctx)
+  // The op runs again after each job of the kernel: what is known by then is not worked out anew.
+  const room = ctx.once('room', () => roomInTube(whole, new Set(opened), wall, ctx))
   if (!room?.ok) return room
   const about: ExactPart[] = []
-  for (const tool of tools) {
-    const straight = grownPrism(tool, wall, ctx)
+  for (const [k, tool] of tools.entries()) {
+    const straight = ctx.once(`about ${k}`, () => grownPrism(tool, wall, ctx))
     if (straight?.ok) {
       about.push(straight.value)
       continue
@@ -69,7 +70,9 @@ export function hollowSqueezed(
   const pieces = loose(cut.value[0]!, ctx)
   if (!pieces.ok) return pieces
   // What lies in a tool is no room: the layer about that parts it from the rest.
-  const rest = pieces.value.filter((p) => !tools.some((t) => liesIn(p.mesh, t.mesh)))
+  const rest = ctx.once('rest', () =>
+    pieces.value.filter((p) => !tools.some((t) => liesIn(p.mesh, t.mesh))),
+  )
   if (rest.length === 0) return bad('no-room', `No room is left for a wall of ${mm(wall, 2)}.`)
   const made = ctx.kernel({
     verb: 'combine',
