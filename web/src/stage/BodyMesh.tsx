@@ -129,7 +129,11 @@ export function BodyMesh({
     if (!ref) return faceName(doc, mesh.faces[face]!)
     return `${'vertex' in under ? 'corner of' : 'edge between'} ${refName(doc, ref)}`
   }
-  const tell = (text: string) => useSession.setState({ hover: text })
+  /** While a path is drawn over it the sheet says where the pointer is. */
+  const tell = (text: string) => {
+    const { tracing } = useSession.getState()
+    if (!tracing || tracing.laying) useSession.setState({ hover: text })
+  }
 
   return (
     <group>

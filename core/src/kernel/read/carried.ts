@@ -1,4 +1,4 @@
-import type { TopoDS_Shape } from 'replicad-opencascadejs'
+import type { BRepAdaptor_Curve2d, TopoDS_Shape } from 'replicad-opencascadejs'
 import { cross3, dot3, integrateEach, type P3, sub3 } from '../../math'
 import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
@@ -38,6 +38,7 @@ export function behindCarried(
     const edge = s.keep(oc.TopoDS.Edge(part))
     const way = edge.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? 1 : -1
     const curve = s.keep(new oc.BRepAdaptor_Curve2d(edge, face))
+    if (straightOut(curve)) continue
     const [v, m0, m1, m2] = integrateEach(
       (t, out) => {
         const flat = curve.EvalD1(t)
@@ -60,4 +61,14 @@ export function behindCarried(
     for (const [i, m] of [m0, m1, m2].entries()) moment[i]! += side * way * m
   }
   return { volume, moment }
+}
+
+/** Whether an edge runs straight out with the surface: it has no u to be summed along. */
+function straightOut(curve: BRepAdaptor_Curve2d): boolean {
+  if (curve.GetType() !== 'GeomAbs_Line') return false
+  const { Point, D1 } = curve.EvalD1(curve.FirstParameter())
+  const along = Math.abs(D1.X())
+  Point.delete()
+  D1.delete()
+  return along < 1e-14
 }
