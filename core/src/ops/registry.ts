@@ -61,9 +61,8 @@ export function withDefaults(
   const checked = spec.inputs.safeParse(inputs)
   if (checked.success) return { ...(checked.data as object), ...inputs }
   const unfit = new Set(checked.error.issues.map((i) => String(i.path[0])))
-  const fresh = Object.entries(spec.start({}) as Record<string, unknown>)
   const fits = Object.entries(inputs).filter(([k]) => !unfit.has(k))
-  return { ...Object.fromEntries([...fresh, ...fits]) }
+  return { ...(spec.start({}) as object), ...Object.fromEntries(fits) }
 }
 export const opSpec = (kind: string): OpSpec | undefined =>
   Object.hasOwn(OPS, kind) ? OPS[kind] : undefined

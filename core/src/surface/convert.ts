@@ -1,5 +1,16 @@
 import type { Curve } from '../curve'
-import { add3, dot3, type Frame, norm3, type P3, scale3, sub3, toSpace } from '../math'
+import {
+  add3,
+  cross3,
+  dot3,
+  type Frame,
+  norm3,
+  type P2,
+  type P3,
+  scale3,
+  sub3,
+  toSpace,
+} from '../math'
 import { type Basis, basisOf, breaksOf, evenBasis } from './basis'
 import { bend3, type Curve3, fitted3, place3, speed3 } from './curve3'
 
@@ -51,6 +62,31 @@ export function onFrame(c: Curve, f: Frame): Curve3 {
   }
   const basis = { degree: c.degree, knots: Float64Array.from(c.knots) }
   return { kind: 'spline', basis, poles: c.poles.map(put) }
+}
+
+/** A curve that lies in the plane of a frame, as a plane curve. */
+export function offFrame(c: Curve3, f: Frame): Curve {
+  const put = (p: P3): P2 => {
+    const d = sub3(p, f.origin)
+    return [dot3(d, f.x), dot3(d, f.y)]
+  }
+  if (c.kind === 'line') return { kind: 'line', a: put(c.a), b: put(c.b) }
+  if (c.kind === 'spline')
+    return {
+      kind: 'spline',
+      degree: c.basis.degree,
+      knots: [...c.basis.knots],
+      poles: c.poles.map(put),
+    }
+  const [x, y] = [dot3(c.x, f.x), dot3(c.x, f.y)]
+  const left = dot3(cross3(c.x, c.y), f.z) > 0 ? 1 : -1
+  return {
+    kind: 'arc',
+    c: put(c.centre),
+    radius: c.radius,
+    start: Math.atan2(y, x),
+    sweep: left * c.sweep,
+  }
 }
 
 /** A curve as it is seen square to a plane, in the plane's coordinates (third 0); of tilted arcs within 1e-6 mm. */

@@ -11,7 +11,7 @@ export {
   halved,
   PROBES,
 } from './basis'
-export { onFrame, polyline3, polynomial3, seenOn } from './convert'
+export { offFrame, onFrame, polyline3, polynomial3, seenOn } from './convert'
 export {
   type Arc3,
   type At,

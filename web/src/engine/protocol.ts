@@ -92,13 +92,13 @@ export interface ProfileView {
   hold: HoldState
   suggestions: Suggestion[]
 }
-/** A plane, axis or point that an op set. */
+/** A plane, axis, point, sheet or path that an op set. */
 export type DatumView = { id: string } & (
   | { kind: 'plane'; frame: Frame }
   | { kind: 'axis'; origin: P3; dir: P3 }
   | { kind: 'point'; at: P3 }
-  /** Its pieces as polylines, where they meet at a kink, and teeth of a curvature comb (1/mm, to the outside), piece by piece. */
   | { kind: 'sheet'; skin: ShownSkin }
+  /** Its pieces as polylines, where they meet at a kink, and teeth of a curvature comb (1/mm, to the outside), piece by piece. */
   | {
       kind: 'path'
       pieces: P3[][]

@@ -1,9 +1,7 @@
-import { useMemo } from 'react'
-import { BufferAttribute, BufferGeometry, DoubleSide } from 'three'
+import { DoubleSide } from 'three'
 import type { View } from '../engine'
 import { useSession } from '../session/session'
-import { useDisposed } from './disposed'
-import { LookMaterial } from './Look'
+import { looksAt, SkinLook, useSkin } from './skin'
 
 type Skin = NonNullable<NonNullable<View['reports'][number]['shown']>['skin']>
 
@@ -19,23 +17,12 @@ export function DraftSkins() {
 }
 
 function DraftSkin({ skin }: { skin: Skin }) {
-  const reading = useSession((s) => s.reading)
-  const made = useMemo(() => {
-    const g = new BufferGeometry()
-    g.setAttribute('position', new BufferAttribute(skin.positions, 3))
-    g.setIndex(new BufferAttribute(skin.triangles, 1))
-    g.computeVertexNormals()
-    return g
-  }, [skin])
-  const geometry = useDisposed(made)
+  const reading = looksAt(useSession((s) => s.reading))
+  const geometry = useSkin(skin)
   return (
     <mesh geometry={geometry} raycast={() => undefined} renderOrder={3}>
-      {reading && reading.kind !== 'bends' ? (
-        // Which side is out is not known before there is a body: it goes the way it looks.
-        <LookMaterial
-          reading={reading.kind === 'lean' ? { ...reading, parts: null } : reading}
-          clip={{ clippingPlanes: null }}
-        />
+      {reading ? (
+        <SkinLook reading={reading} clip={null} />
       ) : (
         <meshStandardMaterial
           color="#d8b56a"

@@ -1,10 +1,8 @@
-import { useMemo } from 'react'
-import { BackSide, BufferAttribute, BufferGeometry, FrontSide } from 'three'
+import { BackSide, FrontSide } from 'three'
 import type { DatumView } from '../engine'
 import { useSession } from '../session/session'
 import { useBehind } from './clip'
-import { useDisposed } from './disposed'
-import { LookMaterial } from './Look'
+import { looksAt, SkinLook, useSkin } from './skin'
 
 export type SheetDatum = Extract<DatumView, { kind: 'sheet' }>
 
@@ -16,25 +14,15 @@ const TINTS = [
 
 /** A skin without thickness, its two sides told apart by their tint. */
 export function SheetSkin({ skin }: { skin: SheetDatum['skin'] }) {
-  const reading = useSession((s) => s.reading)
+  const reading = looksAt(useSession((s) => s.reading))
   const cutaway = useSession((s) => s.cutaway)
   const plane = useBehind()
   const behind = cutaway ? plane : null
-  const made = useMemo(() => {
-    const g = new BufferGeometry()
-    g.setAttribute('position', new BufferAttribute(skin.positions, 3))
-    g.setIndex(new BufferAttribute(skin.triangles, 1))
-    g.computeVertexNormals()
-    return g
-  }, [skin])
-  const geometry = useDisposed(made)
-  if (reading && reading.kind !== 'bends')
+  const geometry = useSkin(skin)
+  if (reading)
     return (
       <mesh geometry={geometry} raycast={() => undefined}>
-        <LookMaterial
-          reading={reading.kind === 'lean' ? { ...reading, parts: null } : reading}
-          clip={{ clippingPlanes: behind }}
-        />
+        <SkinLook reading={reading} clip={behind} />
       </mesh>
     )
   return TINTS.map(({ side, color }) => (

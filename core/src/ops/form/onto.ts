@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import type { ExactPart } from '../../exact'
 import type { How } from '../../kernel'
-import { good, type Outcome } from '../../math'
-import { exactOf, loosePieces, reshaped, unchanged } from '../exact'
+import { type Diagnosis, good, type Outcome } from '../../math'
+import { exactBody, exactOf, loosePieces, reshaped, unchanged } from '../exact'
 import type { Field } from '../spec'
 import { type Body, type OpContext, type OpResult, volumeWords } from '../state'
 
@@ -32,6 +32,35 @@ export const ontoFields: Field[] = [
     when: (i) => i.mode !== 'new',
   },
 ]
+
+/**
+ * A part as its op was asked: a body of its own, or acting on the one named. `words` come before the change of volume, and `first`
+ * before them where it is a body of its own.
+ */
+export function placed(
+  part: ExactPart,
+  { mode, body }: { mode: string; body?: string | undefined },
+  ctx: OpContext,
+  {
+    warnings = [],
+    words = '',
+    first = '',
+  }: { warnings?: Diagnosis[]; words?: string; first?: string },
+): Outcome<OpResult> {
+  if (mode === 'new')
+    return good({
+      bodies: { [ctx.op]: { id: ctx.op, name: '', shape: part } },
+      warnings,
+      consequence: `${first}${words}${volumeWords(0, part.measure.volume)}`,
+    })
+  const target = exactBody(body ?? '', ctx)
+  if (!target.ok) return target
+  const made = onto(target.value.body, part, mode as How, ctx)
+  if (!made.ok) return made
+  made.value.warnings.unshift(...warnings)
+  made.value.consequence = `${words}${made.value.consequence}`
+  return made
+}
 
 /** A body joined with, cut by or met with a part of the exact kernel. */
 export function onto(target: Body, tool: ExactPart, how: How, ctx: OpContext): Outcome<OpResult> {

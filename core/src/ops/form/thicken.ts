@@ -1,11 +1,9 @@
 import { z } from 'zod'
-import type { How } from '../../kernel'
-import { bad, good, type Outcome } from '../../math'
+import { bad, type Outcome } from '../../math'
 import { valueSchema } from '../../profile'
-import { exactBody } from '../exact'
 import { defineOp } from '../spec'
-import { type OpResult, volumeWords } from '../state'
-import { onto, ontoFields, ontoInputs } from './onto'
+import type { OpResult } from '../state'
+import { ontoFields, ontoInputs, placed } from './onto'
 import { quilted } from './quilted'
 import { walledSkin } from './walled'
 
@@ -71,17 +69,7 @@ export const thickenOp = defineOp<z.infer<typeof inputs>>({
     const { flats, words, wall } = made.value
     const part = quilted(made.value.patches, flats, ctx, wall)
     if (!part.ok) return part
-    if (input.mode === 'new')
-      return good({
-        bodies: { [ctx.op]: { id: ctx.op, name: '', shape: part.value } },
-        warnings: [],
-        consequence: `${words}${volumeWords(0, part.value.measure.volume)}`,
-      })
-    const target = exactBody(input.body ?? '', ctx)
-    if (!target.ok) return target
-    const on = onto(target.value.body, part.value, input.mode as How, ctx)
-    if (on.ok) on.value.consequence = `${words}${on.value.consequence}`
-    return on
+    return placed(part.value, input, ctx, { words })
   },
   // No thicker than the way across it is worth searching.
   cap: (_, { sheet }, ctx) => {

@@ -40,7 +40,7 @@ const smooth = (i: Readonly<Record<string, unknown>>) => i.run !== 'ruled' && i.
 /** Smooth, and not led by a centre line. */
 const free = (i: Readonly<Record<string, unknown>>) => smooth(i) && !i.centre
 
-const walledSkin = (i: Readonly<Record<string, unknown>>) =>
+const hasWall = (i: Readonly<Record<string, unknown>>) =>
   i.ring !== 'yes' && i.mode !== 'sheet' && typeof i.skin === 'string' && i.skin !== 'flat'
 
 const endOptions = [
@@ -130,7 +130,7 @@ export const loftFields: Field[] = [
     type: 'value',
     dim: 'length',
     ranged: true,
-    when: walledSkin,
+    when: hasWall,
   },
   {
     name: 'along',
@@ -138,7 +138,7 @@ export const loftFields: Field[] = [
     help: 'Even walls stand square to the skin; straight ones all in the direction square to a plane.',
     type: 'plane',
     none: 'the skin everywhere',
-    when: walledSkin,
+    when: hasWall,
   },
   {
     name: 'run',

@@ -1,12 +1,10 @@
 import { lengthOf } from '../../../curve'
 import type { ExactPart } from '../../../exact'
-import type { How } from '../../../kernel'
 import { bad, type Diagnosis, fixed, good, type Outcome } from '../../../math'
 import { areaOf, length3, pointOn, shownSkin } from '../../../surface'
-import { exactBody } from '../../exact'
 import { defineOp } from '../../spec'
-import { type OpContext, type OpResult, RoughEnough, volumeWords } from '../../state'
-import { onto } from '../onto'
+import { type OpContext, type OpResult, RoughEnough } from '../../state'
+import { placed } from '../onto'
 import { quilted } from '../quilted'
 import { type LoftInputs, loftFields, loftInputs } from './inputs'
 import { type LoftSection, type LoftSectionInput, loftSection } from './section'
@@ -41,19 +39,8 @@ export const loftOp = defineOp<LoftInputs>({
     const body = loftedPart(input, ctx)
     if (!body.ok) return body
     const { part, warnings, words } = body.value
-    if (input.mode === 'new')
-      return good({
-        bodies: { [ctx.op]: { id: ctx.op, name: '', shape: part } },
-        warnings,
-        consequence: `${input.sections.length} sections, ${words}${volumeWords(0, part.measure.volume)}`,
-      })
-    const target = exactBody(input.body ?? '', ctx)
-    if (!target.ok) return target
-    const made = onto(target.value.body, part, input.mode as How, ctx)
-    if (!made.ok) return made
-    made.value.warnings.unshift(...warnings)
-    made.value.consequence = `${words}${made.value.consequence}`
-    return made
+    const first = `${input.sections.length} sections, `
+    return placed(part, input, ctx, { warnings, words, first })
   },
   slow: () => true,
   // Pulls are factors; a wall is no thicker than half of what its sections span.

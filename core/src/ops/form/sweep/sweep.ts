@@ -1,12 +1,10 @@
 import type { ExactPart } from '../../../exact'
-import type { How } from '../../../kernel'
 import { bad, type Diagnosis, good, mm, type Outcome } from '../../../math'
 import { type ChainFinding, chainFindings, foldAlong, tightest } from '../../../path'
 import { length3 } from '../../../surface'
-import { exactBody } from '../../exact'
 import { defineOp } from '../../spec'
-import { type OpContext, type OpResult, type Path, volumeWords } from '../../state'
-import { onto } from '../onto'
+import type { OpContext, OpResult, Path } from '../../state'
+import { placed } from '../onto'
 import { outlinePlaces } from '../section'
 import { carried } from './carried'
 import { changing, otherSections } from './changing'
@@ -48,17 +46,7 @@ export const sweepOp = defineOp<SweepInputs>({
     const swept = sweptPart(input, ctx)
     if (!swept.ok) return swept
     const { part, warnings } = swept.value
-    if (input.mode === 'new')
-      return good({
-        bodies: { [ctx.op]: { id: ctx.op, name: '', shape: part } },
-        warnings,
-        consequence: volumeWords(0, part.measure.volume),
-      })
-    const target = exactBody(input.body ?? '', ctx)
-    if (!target.ok) return target
-    const made = onto(target.value.body, part, input.mode as How, ctx)
-    if (made.ok) made.value.warnings.unshift(...warnings)
-    return made
+    return placed(part, input, ctx, { warnings })
   },
   slow: () => true,
   cap(input, { path }, ctx) {

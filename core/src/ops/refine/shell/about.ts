@@ -1,17 +1,5 @@
-import type { Curve } from '../../../curve'
 import { type ExactPart, edgeCurve } from '../../../exact'
-import {
-  bad,
-  cross3,
-  dot3,
-  type Frame,
-  frameAlong,
-  type Outcome,
-  type P2,
-  type P3,
-  scale3,
-  sub3,
-} from '../../../math'
+import { dot3, type Frame, frameAlong, type Outcome, scale3, sub3 } from '../../../math'
 import {
   bandAlong,
   combine,
@@ -21,7 +9,7 @@ import {
   regionsOf,
   type Seg,
 } from '../../../profile'
-import type { Curve3 } from '../../../surface'
+import { offFrame } from '../../../surface'
 import { areaSum, prismOf } from '../../form/prism'
 import type { OpContext } from '../../state'
 
@@ -48,7 +36,7 @@ function asPrism(part: ExactPart): Prism | null {
     if (!(height > (best?.height ?? 0))) continue
     const segs = part.edges.flatMap((e, k): Seg[] => {
       const curve = e.faces.includes(i) ? edgeCurve(part, k) : null
-      return curve ? [{ curve: onPlane(curve, frame), name: `e${k}` }] : []
+      return curve ? [{ curve: offFrame(curve, frame), name: `e${k}` }] : []
     })
     const areas = regionsOf(segs)
     // By the outline's own area: that of a face among free curves is not told as exactly.
@@ -56,31 +44,6 @@ function asPrism(part: ExactPart): Prism | null {
     if (areas.ok && Math.abs(off) < STRAIGHT) best = { frame, areas: areas.value, height }
   }
   return best
-}
-
-/** A curve that lies in a plane, in its coordinates. */
-function onPlane(c: Curve3, f: Frame): Curve {
-  const put = (p: P3): P2 => {
-    const d = sub3(p, f.origin)
-    return [dot3(d, f.x), dot3(d, f.y)]
-  }
-  if (c.kind === 'line') return { kind: 'line', a: put(c.a), b: put(c.b) }
-  if (c.kind === 'spline')
-    return {
-      kind: 'spline',
-      degree: c.basis.degree,
-      knots: [...c.basis.knots],
-      poles: c.poles.map(put),
-    }
-  const [x, y] = [dot3(c.x, f.x), dot3(c.x, f.y)]
-  const left = dot3(cross3(c.x, c.y), f.z) > 0 ? 1 : -1
-  return {
-    kind: 'arc',
-    c: put(c.centre),
-    radius: c.radius,
-    start: Math.atan2(y, x),
-    sweep: left * c.sweep,
-  }
 }
 
 /**
@@ -101,6 +64,5 @@ export function grownPrism(
     if (!band.ok) return band
     grown = combine(grown, band.value, JOIN)
   }
-  if (grown.length === 0) return bad('no-room', 'Nothing is left of it.')
   return prismOf(prism.frame, grown, -wall, prism.height + wall, ctx)
 }
