@@ -12,6 +12,7 @@ const LAYERS = [
   'profile',
   'letters',
   'path',
+  'cage',
   'surface',
   'curve',
   'mesh',

@@ -11,6 +11,7 @@ import { liftToSolid, solidMesh } from '@ivory/core/turned'
 import type { Workpiece } from '@ivory/core/workpiece'
 import { demoSet } from '@ivory/demo'
 import { bodyView, viewOf } from '../web/src/engine/view'
+import { dragOfCrock, patchesOfCrock, skinOfFive } from './cages'
 import { star, steppedProfile } from './drafting'
 import { benchExact } from './exact'
 import { groovedBeaker } from './grooves'
@@ -47,6 +48,13 @@ console.log('ratio of a to b, medians\n')
 const frame = 1000 / 30
 const chain = time((i) => rebuild(wider(i)), 30)
 row('turned chain, nothing kept / frame at 30 Hz', chain / frame, ms(chain))
+
+const skin = time(skinOfFive(), 20)
+row('cage of 501 faces, points moved, level 3 / 20 ms', skin / 20, ms(skin))
+const cageDrag = time(dragOfCrock(), 20)
+row('drag of a row of the crock, level 3 / frame at 30 Hz', cageDrag / frame, ms(cageDrag))
+const patches = time(patchesOfCrock(), 5, 1)
+row('exact patches of a crock, within 0.01 / 1 s', patches / 1000, ms(patches))
 
 const grooved = Array.from({ length: 36 }, (_, i) => groovedBeaker(20, i))
 const grooves = time((i) => rebuild(grooved[i]!), 12)

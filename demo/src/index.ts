@@ -4,6 +4,7 @@ import blockShoe from '../set/block-shoe.lathe.json'
 import counterClip from '../set/counter-clip.lathe.json'
 import cutleryDrainer from '../set/cutlery-drainer.lathe.json'
 import eggCup from '../set/egg-cup.lathe.json'
+import garlicKeeper from '../set/garlic-keeper.lathe.json'
 import honeyDipper from '../set/honey-dipper.lathe.json'
 import millGrip from '../set/mill-grip.lathe.json'
 import mixingBowl from '../set/mixing-bowl.lathe.json'
@@ -15,6 +16,7 @@ import probePlug from '../set/probe-plug.lathe.json'
 import servingBoard from '../set/serving-board.lathe.json'
 import timerDial from '../set/timer-dial.lathe.json'
 import trivetWire from '../set/trivet-wire.lathe.json'
+import utensilCrock from '../set/utensil-crock.lathe.json'
 
 /** The Saltmarsh Counter Set: kitchen goods of a made-up studio. The cruet comes first. */
 export function demoSet(): Workpiece[] {
@@ -35,6 +37,8 @@ export function demoSet(): Workpiece[] {
     honeyDipper,
     servingBoard,
     pipingTube,
+    utensilCrock,
+    garlicKeeper,
   ].map((doc) => {
     const read = checkWorkpiece(doc)
     if (!read.ok) throw new Error(read.diagnosis.message)

@@ -1,10 +1,34 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
 
-/** Opens an empty new workpiece from the Shelf, past the first visit's demo set. */
+/** Leaves the mark of a first visit, so that the Shelf puts no demo set there: an empty Shelf. */
+export async function welcomed(page: Page): Promise<void> {
+  await page.goto('/api/health')
+  await page.evaluate(
+    () =>
+      new Promise<void>((done, failed) => {
+        const opening = indexedDB.open('ivory-lathe', 1)
+        opening.onupgradeneeded = () => {
+          opening.result.createObjectStore('workpieces', { keyPath: 'id' })
+          opening.result.createObjectStore('settings')
+        }
+        opening.onerror = () => failed(opening.error)
+        opening.onsuccess = () => {
+          const writing = opening.result.transaction('settings', 'readwrite')
+          writing.objectStore('settings').put(true, 'welcomed')
+          writing.onerror = () => failed(writing.error)
+          writing.oncomplete = () => {
+            opening.result.close()
+            done()
+          }
+        }
+      }),
+  )
+}
+
+/** Opens an empty new workpiece from an empty Shelf. */
 export async function newWorkpiece(page: Page): Promise<void> {
-  await page.goto('/')
-  await page.waitForURL(/\/w\//)
+  await welcomed(page)
   await page.goto('/')
   await page.getByRole('button', { name: 'New workpiece' }).click()
   await page.waitForURL(/\/brief$/)

@@ -9,6 +9,7 @@ import {
   outline,
   routeRow,
   stage,
+  welcomed,
 } from './bench'
 
 const canvasOf = (page: Page) => page.getByRole('region', { name: 'Stage' }).locator('canvas')
@@ -276,7 +277,7 @@ test('a file by hand with no more than its ops must have: each is looked at, and
     { kind: 'cover', name: 'Lid', id: 'lid', inputs: { body: 'wire' } },
     { kind: 'gizmo', name: 'Gizmo', id: 'gizmo', inputs: {} },
     // What no program would write: numbers and words where lists are meant.
-    ...['profile', 'path', 'sweep', 'loft', 'extrude', 'fillet', 'pattern', 'combine'].map(
+    ...['profile', 'path', 'sweep', 'loft', 'extrude', 'fillet', 'pattern', 'combine', 'cage'].map(
       (kind) => ({
         kind,
         name: `Odd ${kind}`,
@@ -294,14 +295,15 @@ test('a file by hand with no more than its ops must have: each is looked at, and
           profile: 4,
           mode: 9,
           tools: 6,
+          start: 8,
+          edits: [5, { id: 'a', kind: 'gizmo', on: 3 }, { id: 'b', kind: 'rows', rows: 4 }],
         },
       }),
     ),
   ]
   const route = ops.map((o, i) => ({ ...o, number: 10 * (i + 1) }))
   const file = { format: 'ivory-lathe', version: 1, id: 'bare', name: 'Bare roof', route }
-  await page.goto('/')
-  await page.waitForURL(/\/w\//)
+  await welcomed(page)
   await page.goto('/')
   await page.getByLabel('File to import').setInputFiles({
     name: 'bare.lathe.json',

@@ -58,6 +58,7 @@ export {
   type Frame,
   frameAlong,
   lerp3,
+  mean3,
   norm3,
   type P3,
   placeAt,

@@ -12,6 +12,12 @@ export const cross3 = (a: P3, b: P3): P3 => [
 ]
 /** The place at a share t of the way from a to b. */
 export const lerp3 = (a: P3, b: P3, t: number): P3 => add3(a, scale3(sub3(b, a), t))
+/** The middle of places. */
+export const mean3 = (places: readonly P3[]): P3 =>
+  scale3(
+    places.reduce((sum, p) => add3(sum, p), [0, 0, 0] as P3),
+    1 / places.length,
+  )
 export const norm3 = (a: P3): number => Math.hypot(a[0], a[1], a[2])
 export const unit3 = (a: P3): P3 => {
   const n = norm3(a)

@@ -2,6 +2,7 @@ export { outlineOn } from './draw/project'
 export { edgesOn, MOST_EDGES } from './draw/projectedge'
 export { sectionPieces } from './draw/projectsection'
 export { exactShape } from './exact'
+export type { CageEdit, CageInputs, CageStart } from './form/cage/inputs'
 export { profileCells } from './form/chosen'
 export { OPS, opSpec, withDefaults } from './registry'
 export type { Field, OpSpec } from './spec'
@@ -19,6 +20,7 @@ export {
   RoughEnough,
   type Sheet,
   type Shown,
+  type ShownCage,
   START,
   type State,
   said,

@@ -4,6 +4,7 @@ import { planeOp } from './draw/plane'
 import { pointOp } from './draw/point'
 import { profileOp } from './draw/profile'
 import { textOp } from './draw/text'
+import { cageOp } from './form/cage/cage'
 import { coverOp } from './form/cover'
 import { extrudeOp } from './form/extrude'
 import { importOp } from './form/import'
@@ -35,6 +36,7 @@ export const OPS: Readonly<Record<string, OpSpec>> = {
   extrude: extrudeOp as OpSpec,
   sweep: sweepOp as OpSpec,
   loft: loftOp as OpSpec,
+  cage: cageOp as OpSpec,
   cover: coverOp as OpSpec,
   thicken: thickenOp as OpSpec,
   combine: combineOp as OpSpec,

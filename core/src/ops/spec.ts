@@ -31,6 +31,7 @@ export type Field = {
   | { type: 'path'; none?: string }
   | { type: 'stops' | 'holds' | 'stations' | 'sections' }
   | { type: 'file' }
+  | { type: 'cage' }
 )
 
 /** Everything about one operation. */

@@ -154,6 +154,15 @@ export interface Shown {
   turned?: TurnedLoft
   /** Its skin, until the exact kernel has made it a body. */
   skin?: ShownSkin
+  cage?: ShownCage
+}
+/** A cage as it is edited: what its points and faces are called, where they lie and what is sharp. */
+export interface ShownCage {
+  points: readonly string[]
+  at: Float64Array
+  faces: readonly { name: string; corners: readonly number[] }[]
+  creases: { a: number; b: number; sharp: number }[]
+  rows: readonly { name: string; points: readonly number[] }[]
 }
 /** A loft whose rails have become sections, and its sections rails. */
 export interface TurnedLoft {

@@ -8,6 +8,8 @@ const [PER, MOST] = [3, 150]
 export interface ShownSkin {
   positions: Float32Array
   triangles: Uint32Array
+  /** Of the places, where they are known better than by the triangles. */
+  normals?: Float32Array
 }
 
 /** Patches as even grids of triangles, as fine as their spans ask for. */

@@ -58,6 +58,13 @@ const EXPRESSION_KEYS = new Set([
   'sx',
   'sy',
   'sz',
+  'by',
+  'out',
+  'reach',
+  'share',
+  'sharp',
+  'lift',
+  'within',
 ])
 
 /** Where a figure is used: names of other figures, and ids of ops. */

@@ -144,6 +144,7 @@ export const OP_LETTERS: Readonly<Record<string, string>> = {
   extrude: 'e',
   sweep: 's',
   loft: 'l',
+  cage: 'g',
   cover: 'c',
   thicken: 'k',
   import: 'b',

@@ -5,6 +5,7 @@ import { type Draft, produce } from 'immer'
 import { create } from 'zustand'
 import type { ChartKind, View } from '../engine'
 import { HISTORY } from '../storage/db'
+import { type Caging, NO_CAGING } from './cagestate'
 import { type Cut, cutPlane } from './cut'
 
 /** What is being picked on the model: references for one input of an op. */
@@ -94,6 +95,8 @@ interface Session {
   measuring: { gauge: string; next: 'face' | 'with' } | null
   /** The path that is drawn on the Stage: which way its sheet lies, and how the next place is gone to. */
   tracing: Tracing | null
+  /** How the chosen cage is being edited. */
+  caging: Caging
   /** Whether the wall is shown all over the bodies. */
   wallMap: boolean
   reading: Reading | null
@@ -183,6 +186,7 @@ export const useSession = create<Session>(() => ({
   cut: null,
   measuring: null,
   tracing: null,
+  caging: NO_CAGING,
   wallMap: false,
   lines: null,
   reading: null,
@@ -220,6 +224,7 @@ export function openSession(doc: Workpiece, past: Workpiece[], revision: number)
     cut: null,
     measuring: null,
     tracing: null,
+    caging: NO_CAGING,
     chart: null,
     marked: null,
     touched: null,
@@ -276,7 +281,13 @@ export function redo(): void {
 }
 
 export const select = (id: string | null): void =>
-  set({ selected: id, picking: null, tracing: null, drawn: none })
+  set((s) => ({
+    selected: id,
+    picking: null,
+    tracing: null,
+    drawn: none,
+    caging: { ...s.caging, picks: [], open: null },
+  }))
 
 export const opOf = (doc: Workpiece | null, id: string | null): Op | undefined =>
   doc?.route.find((o) => o.id === id)

@@ -15,6 +15,7 @@ import { preview, settle, useSession } from '../session/session'
 import { BodyMesh } from './BodyMesh'
 import { ChartMark } from './ChartMark'
 import { CutFrame } from './CutFrame'
+import { CageView } from './cage/CageView'
 import { Datums } from './Datums'
 import { DraftSkins } from './DraftSkin'
 import { LookPanel } from './LookPanel'
@@ -113,6 +114,7 @@ export default function Stage() {
         <Datums bodies={bodies} />
         <DraftSkins />
         <Threads />
+        <CageView />
         <Tracer />
         {pointed && <Dots at={[pointed]} color="#9a5b00" size={14} />}
         <OrbitControls makeDefault enableDamping={false} />

@@ -11,7 +11,8 @@ export function useSkin(skin: ShownSkin): BufferGeometry {
     const g = new BufferGeometry()
     g.setAttribute('position', new BufferAttribute(skin.positions, 3))
     g.setIndex(new BufferAttribute(skin.triangles, 1))
-    g.computeVertexNormals()
+    if (skin.normals) g.setAttribute('normal', new BufferAttribute(skin.normals, 3))
+    else g.computeVertexNormals()
     return g
   }, [skin])
   return useDisposed(made)

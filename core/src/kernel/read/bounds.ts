@@ -1,6 +1,6 @@
 import type { BRepAdaptor_Surface, TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs'
 import type { P3 } from '../../math'
-import { type Oc, partsOf } from '../explore'
+import { Numbered, type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
 
 /** Triangles of free faces from which their extremes are closed in on: chord (mm) and angle (rad). */
@@ -8,6 +8,9 @@ const COARSE = { chord: 0.05, angle: 0.2 }
 /** What the surface can reach beyond such triangles at most, mm. */
 const BEYOND = 2 * COARSE.chord
 const STEPS = 30
+
+/** Surfaces whose trimmed part the kernel's own box does not know: of one set off it takes the whole rectangle of u and v. */
+const FREE: ReadonlySet<string> = new Set(['GeomAbs_BSplineSurface', 'GeomAbs_OffsetSurface'])
 
 /** A direction along an axis: which, and which way. */
 interface Way {
@@ -36,9 +39,15 @@ export function boundsOf(oc: Oc, s: KernelScope, shape: TopoDS_Shape): { min: P3
   for (const f of partsOf(oc, s, shape, 'FACE')) {
     const face = s.keep(oc.TopoDS.Face(f))
     const adaptor = s.keep(new oc.BRepAdaptor_Surface(face, true))
-    if (adaptor.GetType() === 'GeomAbs_BSplineSurface') free.push({ face, adaptor })
+    if (FREE.has(adaptor.GetType())) free.push({ face, adaptor })
     else oc.BRepBndLib.AddOptimal(f, box, false, false)
   }
+  // Where a face ends its edges tell: it may be a part of a surface that goes on.
+  const edges = new Numbered(
+    oc,
+    free.flatMap(({ face }) => partsOf(oc, s, face, 'EDGE')),
+  )
+  for (const edge of edges.all) oc.BRepBndLib.AddOptimal(edge, box, false, false)
   const far = box.IsVoid()
     ? WAYS.map(() => Number.NEGATIVE_INFINITY)
     : [-box.GetXMin(), box.GetXMax(), -box.GetYMin(), box.GetYMax(), -box.GetZMin(), box.GetZMax()]
@@ -94,14 +103,17 @@ function reaches(
   return { ways, rectangle }
 }
 
-/** The farthest place near a node, by Newton's method held in the rectangle; the node's own reach where it runs off. */
+/**
+ * The farthest place near a node, by Newton's method held in the rectangle; the node's own reach where it runs off or ends at a side,
+ * which the edges tell better.
+ */
 function farthest(
   surface: BRepAdaptor_Surface,
   from: Reach,
   { axis, sign }: Way,
   [u0, u1, v0, v1]: Rectangle,
 ): number {
-  let { u, v, far } = from
+  let { u, v } = from
   for (let k = 0; k < STEPS; k++) {
     const r = surface.EvalD2(u, v)
     const of = (x: { X(): number; Y(): number; Z(): number }) =>
@@ -110,7 +122,6 @@ function farthest(
     const [huu, huv, hvv] = [of(r.D2U), of(r.D2UV), of(r.D2V)]
     for (const x of [r.Point, r.D1U, r.D1V, r.D2U, r.D2V, r.D2UV]) x.delete()
     if (now > from.far + BEYOND) return from.far
-    far = Math.max(far, now)
     // At a side it cannot get past only the other parameter is free.
     const heldU = (u <= u0 && gu < 0) || (u >= u1 && gu > 0)
     const heldV = (v <= v0 && gv < 0) || (v >= v1 && gv > 0)
@@ -126,8 +137,9 @@ function farthest(
     du = Math.max(-most * (u1 - u0), Math.min(most * (u1 - u0), du))
     dv = Math.max(-most * (v1 - v0), Math.min(most * (v1 - v0), dv))
     const [nu, nv] = [Math.max(u0, Math.min(u1, u + du)), Math.max(v0, Math.min(v1, v + dv))]
-    if (Math.abs(nu - u) < 1e-10 * (u1 - u0) && Math.abs(nv - v) < 1e-10 * (v1 - v0)) break
+    if (Math.abs(nu - u) < 1e-10 * (u1 - u0) && Math.abs(nv - v) < 1e-10 * (v1 - v0))
+      return heldU || heldV ? from.far : Math.max(from.far, now)
     ;[u, v] = [nu, nv]
   }
-  return far
+  return from.far
 }

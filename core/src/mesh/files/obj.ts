@@ -17,35 +17,53 @@ export function writeObj(bodies: readonly { name: string; mesh: TriMesh }[]): st
   return `${out.join('\n')}\n`
 }
 
-/** The meshes of an OBJ text, one an object, faces of more than three corners as fans. */
-export function readObj(text: string): Outcome<TriMesh[]> {
+/** The places of an OBJ text and its faces as they are, object by object; corners count from 0. */
+export function readObjFaces(
+  text: string,
+): Outcome<{ positions: number[]; objects: number[][][] }> {
   const positions: number[] = []
-  const objects: number[][] = []
+  const objects: number[][][] = []
   for (const raw of text.split('\n')) {
     const [word, ...rest] = raw.trim().split(/\s+/)
     if (word === 'o' || word === 'g') objects.push([])
     else if (word === 'v') positions.push(...rest.slice(0, 3).map(Number))
     else if (word === 'f') {
       const last = objects[objects.length - 1] ?? objects[objects.push([]) - 1]!
-      const corners = rest.map((c) => {
-        const i = Number(c.split('/')[0])
-        return i < 0 ? positions.length / 3 + i : i - 1
-      })
-      for (let k = 2; k < corners.length; k++) last.push(corners[0]!, corners[k - 1]!, corners[k]!)
+      last.push(
+        rest.map((c) => {
+          const i = Number(c.split('/')[0])
+          return i < 0 ? positions.length / 3 + i : i - 1
+        }),
+      )
     }
   }
   const n = positions.length / 3
-  const filled = objects.filter((o) => o.length > 0)
+  const filled = objects.filter((o) => o.some((f) => f.length > 2))
   if (filled.length === 0) return bad('empty-obj', 'The OBJ file holds no triangle.')
   if (
     !positions.every(Number.isFinite) ||
-    !filled.flat().every((i) => Number.isInteger(i) && i >= 0 && i < n)
+    !filled.flat(2).every((i) => Number.isInteger(i) && i >= 0 && i < n)
   )
     return bad(
       'bad-obj',
       'The OBJ file holds places or corners that are not numbers, or not there.',
     )
-  return good(filled.map((t) => onlyUsed(positions, t)))
+  return good({ positions, objects: filled })
+}
+
+/** The meshes of an OBJ text, one an object, faces of more than three corners as fans. */
+export function readObj(text: string): Outcome<TriMesh[]> {
+  const read = readObjFaces(text)
+  if (!read.ok) return read
+  const { positions, objects } = read.value
+  return good(
+    objects.map((faces) =>
+      onlyUsed(
+        positions,
+        faces.flatMap((f) => f.slice(2).flatMap((c, k) => [f[0]!, f[k + 1]!, c])),
+      ),
+    ),
+  )
 }
 
 /** A mesh of the vertices its triangles use, out of a longer list. */

@@ -5,6 +5,7 @@ import { Choice, CommitInput } from '../../ui/controls'
 import { FileField } from '../FileField'
 import { opName } from '../names'
 import { Areas } from './Areas'
+import { CageField } from './cage/CageField'
 import { Holds } from './Holds'
 import { PlaceInput } from './PlaceInput'
 import { Rack } from './Rack'
@@ -76,6 +77,7 @@ export function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type
   if (field.type === 'holds') return <Holds op={op} />
   if (field.type === 'sections') return <Rack op={op} />
   if (field.type === 'stations') return <Stations op={op} />
+  if (field.type === 'cage') return <CageField op={op} />
   if (field.type === 'areas') return <Areas op={op} name={field.name} />
   if (field.type === 'text')
     return (

@@ -1,0 +1,18 @@
+export { creased, cutAcross, welded } from './edges'
+export { extrudeFaces } from './extrude'
+export { bridged, dissolved, type Filling, filled, openLoops, without } from './holes'
+export { insertLoops } from './loop'
+export {
+  flattened,
+  middleOf,
+  movedBy,
+  movedOut,
+  neighbours,
+  pointNormals,
+  relaxed,
+  rounded,
+  scaledBy,
+  turnedBy,
+  type Ways,
+  withFalloff,
+} from './places'

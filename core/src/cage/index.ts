@@ -1,0 +1,22 @@
+export * from './edit'
+export {
+  type Cage,
+  type CageFace,
+  ENDLESS,
+  edgeKey,
+  edgeOfKey,
+  edgesOf,
+  type Layout,
+} from './layout'
+export { type CageSkin, CageSkinner } from './skin'
+export { startBox, startCylinder, startGiven, startPlane, startRing } from './start'
+export { type Surfaced, surfaced } from './surfaced'
+export {
+  motionsOf,
+  movedAlike,
+  type Orbits,
+  orbitsOf,
+  type Symmetry,
+  withCopies,
+} from './symmetry'
+export { type Table, tableOf } from './table'

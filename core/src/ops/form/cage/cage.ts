@@ -1,0 +1,138 @@
+import {
+  type Cage,
+  CageSkinner,
+  edgeOfKey,
+  motionsOf,
+  surfaced,
+  type Table,
+  tableOf,
+} from '../../../cage'
+import { bad, type Diagnosis, fixed, mm, type Outcome } from '../../../math'
+import { unitary } from '../../../surface'
+import { defineOp } from '../../spec'
+import { type OpContext, type OpResult, RoughEnough, type ShownCage } from '../../state'
+import { ontoFields, placed } from '../onto'
+import { quilted } from '../quilted'
+import { flatEnds } from './ends'
+import { type CageInputs, cageInputs } from './inputs'
+import { replayed, symmetryOf } from './replay'
+
+/** A cage of more faces is not made exact. */
+const MOST = 4000
+/** Quads of the skin that is shown, and how often it is refined at most. */
+const [SHOWN, FINEST] = [40_000, 3]
+
+export const cageOp = defineOp<CageInputs>({
+  kind: 'cage',
+  version: 1,
+  label: 'Cage',
+  help: 'A form pushed and pulled by the points of a coarse cage around it; its smooth limit becomes a body.',
+  stage: 'form',
+  inputs: cageInputs,
+  fields: [
+    {
+      name: 'edits',
+      label: 'Cage',
+      help: 'What it begins as, and what is done to it.',
+      type: 'cage',
+    },
+    {
+      name: 'within',
+      label: 'Exact to',
+      help: 'How far the body may be off the limit where faces other than four meet in a point; elsewhere it is exact.',
+      type: 'value',
+      dim: 'length',
+    },
+    ...ontoFields,
+  ],
+  start: ({ body }) => ({
+    start: {
+      kind: 'cylinder',
+      radius: 40,
+      height: 80,
+      columns: 8,
+      bands: 4,
+      floor: 'open',
+      lid: 'open',
+    },
+    turns: 1,
+    mirrors: [],
+    edits: [],
+    within: 0.01,
+    mode: 'new',
+    ...(body ? { body } : {}),
+  }),
+  evaluate(input, ctx): Outcome<OpResult> {
+    const replay = replayed(input, ctx)
+    if (!replay.ok) return replay
+    const { cage, warnings } = replay.value
+    ctx.shows({ cage: shownCage(cage) })
+    const table = tabled(cage)
+    if (!table.ok) return table
+    ctx.shows({ skin: skinOf(cage, table.value) })
+    if (ctx.rough) throw new RoughEnough()
+    return exactly(input, cage, table.value, warnings, ctx)
+  },
+  slow: () => true,
+})
+
+/** While only points move, a cage's table stays. */
+const tables = new WeakMap<object, ReturnType<typeof tableOf>>()
+function tabled(cage: Cage): ReturnType<typeof tableOf> {
+  let table = tables.get(cage.layout)
+  if (!table?.ok) table = tableOf(cage)
+  tables.set(cage.layout, table)
+  return table
+}
+
+const skinners = new WeakMap<object, CageSkinner>()
+function skinOf(cage: Cage, table: Table) {
+  let skinner = skinners.get(cage.layout)
+  if (!skinner) {
+    let levels = 1
+    while (levels < FINEST && table.corners.length * 4 ** levels <= SHOWN) levels++
+    skinner = new CageSkinner(table, levels)
+    skinners.set(cage.layout, skinner)
+  }
+  return skinner.skin(cage)
+}
+
+const shownCage = ({ layout, at }: Cage): ShownCage => ({
+  points: layout.points,
+  at,
+  faces: layout.faces,
+  creases: [...layout.creases].map(([key, sharp]) => {
+    const [a, b] = edgeOfKey(key)
+    return { a, b, sharp }
+  }),
+  rows: layout.rows,
+})
+
+function exactly(
+  input: CageInputs,
+  cage: Cage,
+  table: Table,
+  warnings: Diagnosis[],
+  ctx: OpContext,
+): Outcome<OpResult> {
+  const within = ctx.read(input.within, 'length')
+  if (!(within > 0)) return bad('cage-within', 'How far the body may be off the limit is above 0.')
+  if (table.faces > MOST)
+    return bad('cage-many', `The cage has ${table.faces} faces; up to ${MOST} become a body.`)
+  const made = ctx.once('surfaces', () => surfaced(table, cage, within))
+  const ends = flatEnds(made, cage, ctx.op)
+  if (!ends.ok) return ends
+  const patches = made.patches.map(({ patch, face }) => ({
+    patch: unitary(patch),
+    names: [`${ctx.op}:${cage.layout.faces[face]!.name}`],
+  }))
+  const part = quilted(patches, ends.value, ctx)
+  if (!part.ok) return part
+  const copies = motionsOf(symmetryOf(input)).length
+  const off =
+    made.stars === 0
+      ? 'exact'
+      : `within ${mm(made.off, 4)} and ${fixed((made.turned * 180) / Math.PI, 2)}°`
+  const words = `${table.faces} faces${copies > 1 ? `, ${copies} alike` : ''}; ${part.value.faces.length} on the body, ${off}; `
+  return placed(part.value, input, ctx, { warnings, words })
+}

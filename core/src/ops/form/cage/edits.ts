@@ -1,0 +1,283 @@
+import {
+  bridged,
+  type Cage,
+  creased,
+  cutAcross,
+  dissolved,
+  edgeKey,
+  extrudeFaces,
+  filled,
+  flattened,
+  insertLoops,
+  middleOf,
+  movedAlike,
+  movedBy,
+  movedOut,
+  type Orbits,
+  openLoops,
+  orbitsOf,
+  relaxed,
+  rounded,
+  type Symmetry,
+  scaledBy,
+  turnedBy,
+  type Ways,
+  welded,
+  withFalloff,
+  without,
+} from '../../../cage'
+import { add3, bad, type Diagnosis, good, type Outcome, type P3, placeAt } from '../../../math'
+import { type Chosen, chosenOn, copiesOf } from './chosen'
+import type { CageEdit, Reads } from './inputs'
+
+const AXES = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const
+
+/** A cage between two edits. */
+export interface Stand {
+  cage: Cage
+  /** Names of points that the symmetry was let go for. */
+  free: ReadonlySet<string>
+}
+
+const numbersOf = ({ cage, free }: Stand): Set<number> =>
+  new Set(cage.layout.points.flatMap((name, p) => (free.has(name) ? [p] : [])))
+
+/** The symmetry of a cage as it stands; a diagnosis where it has it not. */
+export function symmetric(stand: Stand, symmetry: Symmetry): Outcome<Orbits> {
+  const orbits = orbitsOf(stand.cage, symmetry, numbersOf(stand))
+  return 'without' in orbits
+    ? bad(
+        'cage-symmetry',
+        'Here the cage has not the symmetry it was given.',
+        orbits.without.map((at) => ({ at })),
+      )
+    : good(orbits)
+}
+
+/** What an edit makes of a cage, on all copies of what it names. */
+export function edited(
+  stand: Stand,
+  edit: CageEdit,
+  symmetry: Symmetry,
+  read: Reads,
+): Outcome<Stand & { warnings: Diagnosis[] }> {
+  const { cage, free } = stand
+  if (edit.kind === 'free') {
+    const { points, lost } = chosenOn(cage, edit.on)
+    const names = points.map((p) => cage.layout.points[p]!)
+    return good({ cage, free: new Set([...free, ...names]), warnings: lostOf(lost) })
+  }
+  const orbits = symmetric(stand, symmetry)
+  if (!orbits.ok) return orbits
+  if (edit.kind === 'rows') return byRows(stand, edit, orbits.value, read)
+  const chosen = chosenOn(cage, edit.on)
+  if (chosen.lost.length === edit.on.length)
+    return bad('cage-nothing', 'What this edit works on is not on the cage, or nothing is chosen.')
+  const made = changed(cage, edit, chosen, orbits.value, read)
+  if (!made.ok) return made
+  const warnings = [...lostOf(chosen.lost), ...made.value.warnings]
+  return good({ cage: made.value.cage, free, warnings })
+}
+
+const lostOf = (lost: readonly string[]): Diagnosis[] =>
+  lost.length === 0
+    ? []
+    : [
+        {
+          code: 'cage-lost',
+          message: `${lost.length === 1 ? `“${lost[0]}” is` : `${lost.length} of what it works on are`} not on the cage any more.`,
+          places: [],
+          fixes: [],
+        },
+      ]
+
+type Made = Outcome<{ cage: Cage; warnings: Diagnosis[] }>
+const only = (made: Outcome<Cage>): Made =>
+  made.ok ? good({ cage: made.value, warnings: [] }) : made
+
+/** A way shorter than this is none, mm. */
+const STILL = 1e-9
+
+/** Points moved by ways, on all copies; told where the symmetry leaves nothing of them. */
+function alike(cage: Cage, orbits: Orbits, ways: Ways): Made {
+  const { cage: moved, most } = movedAlike(cage, orbits, ways)
+  let asked = 0
+  for (const d of ways.values()) asked = Math.max(asked, Math.hypot(...d))
+  const warnings: Diagnosis[] =
+    asked > STILL && most < asked * 1e-9
+      ? [
+          {
+            code: 'cage-held',
+            message: 'The symmetry leaves nothing of this: its copies ask for opposite ways.',
+            places: [...ways.keys()].slice(0, 8).map((p) => ({ at: placeAt(cage.at, p) })),
+            fixes: [],
+          },
+        ]
+      : []
+  return good({ cage: moved, warnings })
+}
+
+function changed(
+  cage: Cage,
+  edit: Exclude<CageEdit, { kind: 'rows' | 'free' }>,
+  chosen: Chosen,
+  orbits: Orbits,
+  read: Reads,
+): Made {
+  const all = copiesOf(chosen, orbits)
+  const { points } = chosen
+  const none = (what: string) => bad('cage-none', `Choose ${what} for this edit.`)
+  switch (edit.kind) {
+    case 'move': {
+      const counts = withFalloff(cage, points, read.length(edit.reach))
+      const by = [edit.x, edit.y, edit.z].map(read.length) as unknown as P3
+      const ways = movedBy(counts, by)
+      const out = read.length(edit.out)
+      if (out !== 0)
+        for (const [p, d] of movedOut(cage, counts, out)) ways.set(p, add3(ways.get(p)!, d))
+      return alike(cage, orbits, ways)
+    }
+    case 'size': {
+      const counts = withFalloff(cage, points, read.length(edit.reach))
+      const by = [edit.sx, edit.sy, edit.sz].map(read.number) as unknown as P3
+      return alike(cage, orbits, scaledBy(cage, counts, by, aboutOf(cage, points, edit.about)))
+    }
+    case 'turn': {
+      const counts = withFalloff(cage, points, read.length(edit.reach))
+      const from = aboutOf(cage, points, edit.about)
+      return alike(
+        cage,
+        orbits,
+        turnedBy(cage, counts, read.angle(edit.angle), from, AXES[edit.way]),
+      )
+    }
+    case 'flat': {
+      const middle = middleOf(cage, points)
+      const k = 'xyz'.indexOf(edit.way)
+      const at = edit.value === undefined ? middle[k]! : read.length(edit.value)
+      const from = middle.map((x, i) => (i === k ? at : x)) as unknown as P3
+      return alike(cage, orbits, flattened(cage, points, from, AXES[edit.way]))
+    }
+    case 'round': {
+      const ways: Ways = new Map()
+      for (const row of cage.layout.rows) {
+        if (row.points.length < 3 || !row.points.every((p) => points.includes(p))) continue
+        for (const [p, d] of rounded(cage, row.points, edit.spread === 'even')) ways.set(p, d)
+      }
+      return ways.size === 0 ? none('one or more whole rows') : alike(cage, orbits, ways)
+    }
+    case 'relax':
+      return alike(cage, orbits, relaxed(cage, all.points, edit.rounds))
+    case 'extrude':
+      return all.faces.length === 0
+        ? none('faces')
+        : only(
+            good(
+              extrudeFaces(cage, all.faces, read.length(edit.by), read.number(edit.size), edit.id),
+            ),
+          )
+    case 'remove':
+      if (all.faces.length === 0) return none('faces')
+      return all.faces.length === cage.layout.faces.length
+        ? bad('cage-empty', 'This would take away all faces.')
+        : only(good(without(cage, new Set(all.faces))))
+    case 'crease':
+      return all.edges.length === 0
+        ? none('edges')
+        : only(good(creased(cage, all.edges, [], read.number(edit.sharp))))
+    case 'corner':
+      return only(good(creased(cage, [], all.points, read.number(edit.sharp))))
+    case 'loop': {
+      const share = read.number(edit.share)
+      if (!(share > 0 && share < 1))
+        return bad('cage-share', `A loop lies between 0 and 1 of the way across, not at ${share}.`)
+      return all.edges.length === 0
+        ? none('an edge that the loop is to cross')
+        : only(good(insertLoops(cage, all.edges, share, edit.id)))
+    }
+    case 'dissolve':
+      return all.edges.length === 0 ? none('edges') : only(good(dissolved(cage, all.edges)))
+    case 'fill':
+      return filledAt(cage, all.points, edit.how, edit.id)
+    case 'bridge': {
+      const loops = openLoops(cage).filter((l) => l.some((p) => points.includes(p)))
+      return loops.length === 2
+        ? only(bridged(cage, loops[0]!, loops[1]!, edit.id))
+        : bad('cage-bridge', `A bridge joins two holes; points of ${loops.length} are chosen.`)
+    }
+    case 'weld':
+      return points.length < 2
+        ? none('two points or more')
+        : only(welded(cage, copiesEach(points, orbits)))
+    case 'cut': {
+      const pairs = copiesEach(points, orbits)
+      return points.length === 2
+        ? only(cutAcross(cage, unlike(pairs as [number, number][]), edit.id))
+        : none('two points of one face')
+    }
+  }
+}
+
+const aboutOf = (cage: Cage, points: readonly number[], about: 'own' | 'axis'): P3 => {
+  const middle = middleOf(cage, points)
+  return about === 'own' ? middle : [0, 0, middle[2]]
+}
+
+/** Groups of points on each copy, those with the same points once. */
+function copiesEach(points: readonly number[], { points: permuted }: Orbits): number[][] {
+  const out = new Map<string, number[]>()
+  for (const of of permuted) {
+    const moved = points.map((p) => of[p]!)
+    out.set([...moved].sort((a, b) => a - b).join(' '), moved)
+  }
+  return [...out.values()]
+}
+const unlike = (pairs: [number, number][]): [number, number][] => [
+  ...new Map(pairs.map((p) => [edgeKey(p[0], p[1]), p])).values(),
+]
+
+/** All holes that have a chosen point. */
+function filledAt(
+  cage: Cage,
+  points: readonly number[],
+  how: 'shut' | 'fan' | 'grid',
+  id: string,
+): Made {
+  const loops = openLoops(cage).filter((l) => l.some((p) => points.includes(p)))
+  if (loops.length === 0) return bad('cage-hole', 'No hole of the cage goes by what is chosen.')
+  let now = cage
+  for (const [k, loop] of loops.entries()) {
+    const made = filled(now, loop, how, loops.length === 1 ? id : `${id}/${k}`)
+    if (!made.ok) return made
+    now = made.value
+  }
+  return only(good(now))
+}
+
+/** Rows sized about the z axis, lifted, and each turned against the row below. */
+function byRows(
+  { cage, free }: Stand,
+  edit: Extract<CageEdit, { kind: 'rows' }>,
+  orbits: Orbits,
+  read: Reads,
+): Outcome<Stand & { warnings: Diagnosis[] }> {
+  const given = new Map(edit.rows.map((r) => [r.row, r]))
+  const ways: Ways = new Map()
+  let turn = 0
+  for (const row of cage.layout.rows) {
+    const g = given.get(row.name)
+    turn += g?.twist === undefined ? 0 : read.angle(g.twist)
+    const size = g?.size === undefined ? 1 : read.number(g.size)
+    const lift = g?.lift === undefined ? 0 : read.length(g.lift)
+    const [c, s] = [size * Math.cos(turn), size * Math.sin(turn)]
+    for (const p of row.points) {
+      const [x, y] = placeAt(cage.at, p)
+      ways.set(p, [c * x - s * y - x, s * x + c * y - y, lift])
+    }
+  }
+  const lost = edit.rows.filter((r) => !cage.layout.rows.some((own) => own.name === r.row))
+  const made = alike(cage, orbits, ways)
+  if (!made.ok) return made
+  const words = lostOf(lost.map((r) => `row ${r.row}`))
+  return good({ cage: made.value.cage, free, warnings: [...words, ...made.value.warnings] })
+}

@@ -1,0 +1,173 @@
+import { z } from 'zod'
+import { type Value, valueSchema } from '../../../profile'
+import { ontoInputs } from '../onto'
+
+const count = (least: number, most: number) => z.number().int().min(least).max(most)
+
+/** What a cage begins as; it stands on z = 0 about the z axis, or lies in that plane. */
+export const cageStartSchema = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('cylinder'),
+    radius: valueSchema,
+    height: valueSchema,
+    columns: count(3, 96),
+    bands: count(1, 96),
+    floor: z.enum(['open', 'shut']).default('open'),
+    lid: z.enum(['open', 'shut']).default('open'),
+  }),
+  z.object({
+    kind: z.enum(['box', 'ball']),
+    sx: valueSchema,
+    sy: valueSchema,
+    sz: valueSchema,
+    across: count(1, 32),
+    along: count(1, 32),
+    up: count(1, 32),
+  }),
+  z.object({
+    kind: z.literal('plane'),
+    sx: valueSchema,
+    sy: valueSchema,
+    across: count(1, 64),
+    along: count(1, 64),
+  }),
+  z.object({
+    kind: z.literal('ring'),
+    radius: valueSchema,
+    size: valueSchema,
+    columns: count(3, 96),
+    around: count(3, 32),
+  }),
+  /** Any points (mm) and the faces over them, by number from 0, running so that they look out. */
+  z.object({
+    kind: z.literal('given'),
+    points: z
+      .array(z.tuple([z.number().finite(), z.number().finite(), z.number().finite()]))
+      .max(20_000),
+    faces: z.array(z.array(z.number().int().min(0)).min(3).max(200)).max(20_000),
+  }),
+])
+export type CageStart = z.infer<typeof cageStartSchema>
+
+/**
+ * What an edit works on. A point `2.5`, a face `f2.5`, an edge `2.5~2.6`; `row 2`, `column 5`, `band 2` (the faces above row 2),
+ * `all`.
+ */
+const on = z.array(z.string().min(1).max(200)).max(2000)
+const common = { id: z.string().min(1).max(40), off: z.boolean().optional() }
+const reach = valueSchema.default(0)
+const about = z.enum(['own', 'axis']).default('own')
+
+export const cageEditSchema = z.discriminatedUnion('kind', [
+  z.object({
+    ...common,
+    kind: z.literal('move'),
+    on,
+    x: valueSchema.default(0),
+    y: valueSchema.default(0),
+    z: valueSchema.default(0),
+    /** Along the normals, mm. */
+    out: valueSchema.default(0),
+    reach,
+  }),
+  z.object({
+    ...common,
+    kind: z.literal('size'),
+    on,
+    sx: valueSchema.default(1),
+    sy: valueSchema.default(1),
+    sz: valueSchema.default(1),
+    about,
+    reach,
+  }),
+  z.object({
+    ...common,
+    kind: z.literal('turn'),
+    on,
+    angle: valueSchema,
+    way: z.enum(['x', 'y', 'z']).default('z'),
+    about,
+    reach,
+  }),
+  z.object({
+    ...common,
+    kind: z.literal('rows'),
+    rows: z
+      .array(
+        z.object({
+          row: z.string().min(1),
+          /** Of what its radius was. */
+          size: valueSchema.optional(),
+          lift: valueSchema.optional(),
+          /** Against the row below. */
+          twist: valueSchema.optional(),
+        }),
+      )
+      .max(200),
+  }),
+  z.object({
+    ...common,
+    kind: z.literal('extrude'),
+    on,
+    by: valueSchema,
+    size: valueSchema.default(1),
+  }),
+  z.object({ ...common, kind: z.literal('loop'), on, share: valueSchema.default(0.5) }),
+  z.object({ ...common, kind: z.literal('crease'), on, sharp: valueSchema.default(10) }),
+  z.object({ ...common, kind: z.literal('corner'), on, sharp: valueSchema.default(10) }),
+  z.object({ ...common, kind: z.literal('remove'), on }),
+  z.object({
+    ...common,
+    kind: z.literal('fill'),
+    on,
+    how: z.enum(['shut', 'fan', 'grid']).default('grid'),
+  }),
+  z.object({ ...common, kind: z.literal('bridge'), on }),
+  z.object({ ...common, kind: z.literal('weld'), on }),
+  z.object({ ...common, kind: z.literal('dissolve'), on }),
+  z.object({ ...common, kind: z.literal('cut'), on }),
+  z.object({
+    ...common,
+    kind: z.literal('flat'),
+    on,
+    way: z.enum(['x', 'y', 'z']).default('z'),
+    /** Where the plane lies along that way; through the middle of the points where none is told. */
+    value: valueSchema.optional(),
+  }),
+  z.object({
+    ...common,
+    kind: z.literal('round'),
+    on,
+    spread: z.enum(['kept', 'even']).default('even'),
+  }),
+  z.object({
+    ...common,
+    kind: z.literal('relax'),
+    on,
+    rounds: z.number().int().min(1).max(50).default(1),
+  }),
+  z.object({ ...common, kind: z.literal('free'), on }),
+])
+export type CageEdit = z.infer<typeof cageEditSchema>
+
+export const cageInputs = z.object({
+  start: cageStartSchema,
+  /** How many turns about z map it onto itself, and which of x, y, z may change sign. */
+  turns: z.number().int().min(1).max(96).default(1),
+  mirrors: z
+    .array(z.enum(['x', 'y', 'z']))
+    .max(3)
+    .default([]),
+  edits: z.array(cageEditSchema).max(2000).default([]),
+  /** How far the exact faces may be off the limit, mm. */
+  within: valueSchema.default(0.01),
+  ...ontoInputs,
+})
+export type CageInputs = z.infer<typeof cageInputs>
+
+/** Reads values as millimetres, radians and plain numbers. */
+export interface Reads {
+  length(v: Value): number
+  angle(v: Value): number
+  number(v: Value): number
+}

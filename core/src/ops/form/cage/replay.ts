@@ -1,0 +1,246 @@
+import {
+  type Cage,
+  motionsOf,
+  orbitsOf,
+  type Symmetry,
+  startBox,
+  startCylinder,
+  startGiven,
+  startPlane,
+  startRing,
+  tableOf,
+} from '../../../cage'
+import { bad, type Diagnosis, good, type Outcome, type P3 } from '../../../math'
+import type { Value } from '../../../profile'
+import type { Dimension } from '../../../workpiece'
+import type { OpContext } from '../../state'
+import { edited, type Stand, symmetric } from './edits'
+import type { CageEdit, CageInputs, CageStart, Reads } from './inputs'
+
+export const symmetryOf = ({
+  turns,
+  mirrors,
+}: Pick<CageInputs, 'turns' | 'mirrors'>): Symmetry => ({
+  turns,
+  mirrors: mirrors.map((m) => 'xyz'.indexOf(m) as 0 | 1 | 2),
+})
+
+/** A cage after all its edits. */
+export interface Replayed extends Stand {
+  warnings: Diagnosis[]
+}
+
+function started(start: CageStart, read: Reads): Outcome<Cage> {
+  const length = (name: string, v: Value): Outcome<number> => {
+    const n = read.length(v)
+    return n > 0 && Number.isFinite(n)
+      ? good(n)
+      : bad('cage-start', `The ${name} of a cage is above 0.`)
+  }
+  switch (start.kind) {
+    case 'cylinder': {
+      const [radius, height] = [length('radius', start.radius), length('height', start.height)]
+      if (!radius.ok) return radius
+      if (!height.ok) return height
+      const rings = Array.from({ length: start.bands + 1 }, (_, r) => ({
+        radius: radius.value,
+        z: (height.value * r) / start.bands,
+      }))
+      const shut = { floor: start.floor === 'shut', lid: start.lid === 'shut' }
+      return good(startCylinder(start.columns, rings, shut))
+    }
+    case 'box':
+    case 'ball': {
+      const sizes = [start.sx, start.sy, start.sz].map((v) => length('size', v))
+      for (const s of sizes) if (!s.ok) return s
+      const size = sizes.map((s) => (s.ok ? s.value : 0)) as unknown as P3
+      return good(startBox(size, [start.across, start.along, start.up], start.kind === 'ball'))
+    }
+    case 'plane': {
+      const [x, y] = [length('size', start.sx), length('size', start.sy)]
+      if (!x.ok) return x
+      return y.ok ? good(startPlane([x.value, y.value], start.across, start.along)) : y
+    }
+    case 'ring': {
+      const [radius, size] = [length('radius', start.radius), length('size', start.size)]
+      if (!radius.ok) return radius
+      if (!size.ok) return size
+      return size.value / 2 < radius.value
+        ? good(startRing(radius.value, size.value / 2, start.columns, start.around))
+        : bad('cage-start', 'A ring goes through itself: its section is as wide as it is round.')
+    }
+    case 'given': {
+      const cage = startGiven(start.points, start.faces)
+      const table = tableOf(cage)
+      return table.ok ? good(cage) : table
+    }
+  }
+}
+
+/** Symmetries of turns that the start has, for a sentence. */
+function turnsOf(cage: Cage): number[] {
+  return Array.from({ length: 96 }, (_, k) => 96 - k).filter(
+    (turns) => turns > 1 && !('without' in orbitsOf(cage, { turns, mirrors: [] })),
+  )
+}
+
+/** What an edit's words say of it when it fails or warns. */
+const inEdit = (d: Diagnosis, k: number, edit: CageEdit): Diagnosis => ({
+  ...d,
+  message: `Edit ${k + 1} (${EDIT_WORDS[edit.kind]}): ${d.message}`,
+})
+const EDIT_WORDS: Record<CageEdit['kind'], string> = {
+  move: 'move',
+  size: 'size',
+  turn: 'turn',
+  rows: 'rows',
+  extrude: 'extrude',
+  loop: 'loop',
+  crease: 'crease',
+  corner: 'corner',
+  remove: 'remove',
+  fill: 'fill',
+  bridge: 'bridge',
+  weld: 'weld',
+  dissolve: 'dissolve',
+  cut: 'cut',
+  flat: 'flatten',
+  round: 'round off',
+  relax: 'relax',
+  free: 'let symmetry go',
+}
+/** Edits after which the cage may hang together otherwise: its symmetry is looked at again. */
+const KEEPS = new Set<CageEdit['kind']>([
+  'move',
+  'size',
+  'turn',
+  'rows',
+  'flat',
+  'round',
+  'relax',
+  'crease',
+  'corner',
+  'free',
+])
+
+/** What was read for a step, and what it came to. */
+interface Step {
+  told: string
+  reads: { value: Value; dim: Dimension; was: number }[]
+  made: Outcome<Stand & { warnings: Diagnosis[] }>
+}
+/** Steps of the cages last replayed, by op: while one edit is changed, those before it stay as they are. */
+const kept = new Map<string, Step[]>()
+const KEPT = 12
+
+/** The start and every edit after it, each on all copies that the symmetry makes of what it names. */
+export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
+  const before = kept.get(ctx.op) ?? []
+  const steps: Step[] = []
+  kept.delete(ctx.op)
+  kept.set(ctx.op, steps)
+  if (kept.size > KEPT) kept.delete(kept.keys().next().value!)
+  let same = true
+  const step = (told: string, make: (read: Reads) => Step['made']): Step['made'] => {
+    const known = same ? before[steps.length] : undefined
+    same =
+      known?.told === told && known.reads.every((r) => Object.is(ctx.read(r.value, r.dim), r.was))
+    if (same) {
+      steps.push(known!)
+      return known!.made
+    }
+    const reads: Step['reads'] = []
+    const read = (dim: Dimension) => (value: Value) => {
+      const was = ctx.read(value, dim)
+      reads.push({ value, dim, was })
+      return was
+    }
+    const made = make({ length: read('length'), angle: read('angle'), number: read('number') })
+    steps.push({ told, reads, made })
+    return made
+  }
+  const symmetry = symmetryOf(input)
+  const first = step(JSON.stringify([input.start, symmetry]), (read) =>
+    begun(input.start, symmetry, read),
+  )
+  if (!first.ok) return first
+  let stand: Stand = first.value
+  const warnings: Diagnosis[] = []
+  for (const [k, edit] of input.edits.entries()) {
+    if (edit.off) continue
+    const from = stand
+    const made = step(JSON.stringify(edit), (read) => after(from, edit, symmetry, read))
+    if (!made.ok) {
+      const d = made.diagnosis.code === LOST ? letGo(made.diagnosis, input, k, ctx) : made.diagnosis
+      return { ok: false, diagnosis: inEdit(d, k, edit) }
+    }
+    warnings.push(...made.value.warnings.map((d) => inEdit(d, k, edit)))
+    stand = made.value
+  }
+  return good({ cage: stand.cage, free: stand.free, warnings })
+}
+
+function begun(
+  start: CageStart,
+  symmetry: Symmetry,
+  read: Reads,
+): Outcome<Stand & { warnings: Diagnosis[] }> {
+  const made = started(start, read)
+  if (!made.ok) return made
+  const stand: Stand = { cage: made.value, free: new Set() }
+  const first = symmetric(stand, symmetry)
+  if (first.ok) return good({ ...stand, warnings: [] })
+  const own = turnsOf(made.value)
+  const words = own.length > 0 ? ` Turns it has: ${own.join(', ')}.` : ''
+  return bad(
+    'cage-symmetry',
+    `What the cage begins as has not this symmetry of ${motionsOf(symmetry).length} copies.${words}`,
+    first.diagnosis.places,
+  )
+}
+
+const LOST = 'cage-loses'
+function after(
+  from: Stand,
+  edit: CageEdit,
+  symmetry: Symmetry,
+  read: Reads,
+): Outcome<Stand & { warnings: Diagnosis[] }> {
+  const made = edited(from, edit, symmetry, read)
+  if (!made.ok || KEEPS.has(edit.kind)) return made
+  const now = { ...made.value, free: freed(made.value, from) }
+  const still = symmetric(now, symmetry)
+  return still.ok
+    ? good(now)
+    : bad(LOST, 'With it the cage would lose its symmetry here.', still.diagnosis.places)
+}
+
+/** New points of an edit whose faces touch points that were let go are let go too. */
+function freed({ cage, free }: Stand, before: Stand): ReadonlySet<string> {
+  if (free.size === 0) return free
+  const was = new Set(before.cage.layout.points)
+  const out = new Set(free)
+  for (const { corners } of cage.layout.faces) {
+    const names = corners.map((p) => cage.layout.points[p]!)
+    if (names.some((n) => free.has(n))) for (const n of names) if (!was.has(n)) out.add(n)
+  }
+  return out
+}
+
+/** An edit that would leave the symmetry, and what lets it be done all the same. */
+const letGo = (d: Diagnosis, input: CageInputs, k: number, { op }: OpContext): Diagnosis => ({
+  ...d,
+  fixes: [
+    {
+      label: 'Let the symmetry go before it',
+      op,
+      inputs: {
+        edits: [
+          ...input.edits.slice(0, k),
+          { id: `${input.edits[k]!.id}-free`, kind: 'free', on: ['all'] },
+          ...input.edits.slice(k),
+        ],
+      },
+    },
+  ],
+})

@@ -1,0 +1,262 @@
+import { beforeAll, describe, expect, test } from 'vitest'
+import { op } from '../workpiece/samples.test-data'
+import { bodiesOf, built, diagnosis, exact, piece, the } from './exactroute.test-data'
+
+beforeAll(the)
+
+const cage = (start: object, edits: object[] = [], more: object = {}) =>
+  op(10, 'cage', 'cage', {
+    start,
+    edits: edits.map((e, k) => ({ id: `e${k + 1}`, ...e })),
+    within: 0.01,
+    mode: 'new',
+    ...more,
+  })
+const tube = { kind: 'cylinder', radius: 48, height: 110, columns: 12, bands: 7 }
+const box = { kind: 'box', sx: 60, sy: 60, sz: 60, across: 1, along: 1, up: 1 }
+
+/**
+ * The area of a closed uniform cubic B-spline whose n control points are a regular polygon of radius R: by Green's theorem n R² Σ c(j)
+ * sin(2 π j / n), c the sixth-degree cardinal B-spline's steps (Eulerian numbers 1, 57, 302), (245, 56, 1) / 720.
+ */
+const roundArea = (n: number, radius: number) => {
+  const a = (2 * Math.PI) / n
+  return (n * radius ** 2 * (245 * Math.sin(a) + 56 * Math.sin(2 * a) + Math.sin(3 * a))) / 720
+}
+
+describe('bodies of cages', () => {
+  test('a tube of cubic curves between flat ends: two faces and its ends, exact', async () => {
+    for (const columns of [3, 5, 12]) {
+      const part = await exact([cage({ ...tube, columns })], 'cage')
+      expect(part.faces).toHaveLength(4)
+      expect(part.measure.volume / (110 * roundArea(columns, 48))).toBeCloseTo(1, 8)
+      expect([part.measure.closed, part.measure.valid]).toEqual([true, true])
+    }
+  })
+  test('a cube becomes its limit, 0.327552379087 of it (exact patch integrals)', async () => {
+    const part = await exact([cage(box, [], { within: 0.001 })], 'cage')
+    expect(part.faces).toHaveLength(6)
+    expect(part.measure.volume / 60 ** 3).toBeCloseTo(0.327552379, 5)
+  })
+  test('faces given by hand: what triangles and a half sharp ring enclose, as a second program sums it up', async () => {
+    // Catmull-Clark written anew in Python: limit places of levels 5 and 6, quads summed up, Richardson's extrapolation.
+    const points = [
+      [30, 0, 0],
+      [-30, 0, 0],
+      [0, 22, 0],
+      [0, -22, 0],
+      [0, 0, 41],
+      [0, 0, -17],
+    ]
+    const faces = [
+      [0, 2, 4],
+      [2, 1, 4],
+      [1, 3, 4],
+      [3, 0, 4],
+      [2, 0, 5],
+      [1, 2, 5],
+      [3, 1, 5],
+      [0, 3, 5],
+    ]
+    const pebble = await exact(
+      [cage({ kind: 'given', points, faces }, [], { within: 0.001 })],
+      'cage',
+    )
+    expect(pebble.measure.volume / 9411.146).toBeCloseTo(1, 6)
+    const ring = Array.from({ length: 5 }, (_, i) => i)
+    const round = (r: number, s: number, turn: number) =>
+      ring.map((i) => {
+        const a = (2 * Math.PI * i) / 5 + turn
+        return [r * Math.cos(a), s * Math.sin(a)].map((x) => Number(x.toFixed(4)))
+      })
+    const knob = {
+      kind: 'given',
+      points: [
+        ...round(25, 18, 0).map((p) => [...p, 0]),
+        ...round(14, 14, 0.2).map((p, i) => [...p, 33 + 2 * i]),
+      ],
+      faces: [
+        ...ring.map((i) => [i, (i + 1) % 5, 5 + ((i + 1) % 5), 5 + i]),
+        [4, 3, 2, 1, 0],
+        [5, 6, 7, 8, 9],
+      ],
+    }
+    const edge = ring.map((i) => `p${i}~p${(i + 1) % 5}`)
+    const part = await exact(
+      [cage(knob, [{ kind: 'crease', on: edge, sharp: 1.5 }], { within: 0.001 })],
+      'cage',
+    )
+    expect(part.measure.volume / 16552.608).toBeCloseTo(1, 6)
+  })
+  test('a ring on end: joined all round, its volume the limit curve’s carried round (Pappus for many columns)', async () => {
+    const ring = { kind: 'ring', radius: 40, size: 20, columns: 48, around: 12 }
+    const part = await exact([cage(ring)], 'cage')
+    const area = roundArea(12, 10)
+    // The columns draw it in by (2 + cos) / 3 of a cubic B-spline's polygon.
+    const in48 = roundArea(48, 1) / Math.PI
+    expect(part.measure.volume / (2 * Math.PI * 40 * area * in48)).toBeCloseTo(1, 3)
+    expect(part.measure.closed).toBe(true)
+  })
+  test('creased columns, twisted by rows: one face a column; the volume does not care for the twist’s way', async () => {
+    const edits = (sign: number) => [
+      { kind: 'crease', on: Array.from({ length: 12 }, (_, c) => `column ${c}`) },
+      {
+        kind: 'rows',
+        rows: [36, 30, 24, 18, 12, 8, 4].map((twist, k) => ({
+          row: String(k + 1),
+          twist: `${sign * twist} deg`,
+          size: 1 + 0.02 * k,
+        })),
+      },
+    ]
+    const one = await exact([cage(tube, edits(1), { turns: 12 })], 'cage')
+    const other = await exact([cage(tube, edits(-1), { turns: 12 })], 'cage')
+    expect(one.faces).toHaveLength(14)
+    expect(one.measure.volume / other.measure.volume).toBeCloseTo(1, 9)
+  })
+  test('a floor that is sharp all round is one flat face, by its name', async () => {
+    const part = await exact(
+      [cage({ ...tube, floor: 'shut' }, [{ kind: 'crease', on: ['row 0'] }])],
+      'cage',
+    )
+    const floor = part.faces.find((f) => f.names.includes('cage:floor'))!
+    expect(part.faces).toHaveLength(4)
+    expect(floor.area / roundArea(12, 48)).toBeCloseTo(1, 6)
+  })
+  test('flat all over: a prism between sharp columns, a box of sharp edges', async () => {
+    const columns = { kind: 'crease', on: Array.from({ length: 12 }, (_, c) => `column ${c}`) }
+    const prism = await exact([cage(tube, [columns])], 'cage')
+    // A regular polygon of n sides and radius R has the area n R² sin(2 π / n) / 2.
+    expect(prism.measure.volume / (110 * 6 * 48 ** 2 * Math.sin(Math.PI / 6))).toBeCloseTo(1, 9)
+    const shut = await exact(
+      [
+        cage({ ...tube, floor: 'shut', lid: 'shut' }, [
+          columns,
+          { kind: 'crease', on: ['row 0', 'row 7'] },
+        ]),
+      ],
+      'cage',
+    )
+    expect(shut.measure.volume / prism.measure.volume).toBeCloseTo(1, 9)
+    expect(shut.faces).toHaveLength(14)
+    const block = await exact(
+      [cage({ ...box, across: 2, along: 3 }, [{ kind: 'crease', on: ['all'] }])],
+      'cage',
+    )
+    expect(block.measure.volume).toBeCloseTo(60 ** 3, 3)
+    expect(block.faces.every((f) => f.kind === 'plane')).toBe(true)
+  })
+  test('what is carried out makes more faces, still closed and valid, off by no more than asked', async () => {
+    const bodies = await bodiesOf([
+      cage(
+        { ...tube, floor: 'shut' },
+        [
+          { kind: 'crease', on: ['row 0', 'row 7'] },
+          { kind: 'extrude', on: ['f3.0'], by: 6, size: 0.7 },
+        ],
+        { turns: 6 },
+      ),
+    ])
+    const { shape } = bodies.cage!
+    if (shape.kind !== 'exact') throw new Error()
+    expect(shape.measure.valid && shape.measure.closed).toBe(true)
+    expect(shape.measure.volume).toBeGreaterThan(110 * roundArea(12, 48))
+  })
+  test('parted and hollowed: a lid ends where it was parted, its wall set off free faces and trimmed there', async () => {
+    const start = { kind: 'cylinder', radius: 30, height: 60, columns: 5, bands: 4, lid: 'shut' }
+    const route = [
+      cage(start, [
+        {
+          kind: 'rows',
+          rows: [
+            { row: '3', size: 0.8 },
+            { row: '4', size: 0.4 },
+          ],
+        },
+      ]),
+      op(20, 'split', 'part', { body: 'cage', how: 'height', height: 31, keep: 'both' }),
+      op(30, 'shell', 'hollow', {
+        body: 'part',
+        wall: 1.2,
+        open: [{ face: 'part:cut', at: [0, 0, 31], index: 0, of: 1 }],
+      }),
+    ]
+    const bodies = await bodiesOf(route)
+    const [low, lid] = [bodies.cage!.shape, bodies.part!.shape]
+    if (low.kind !== 'exact' || lid.kind !== 'exact') throw new Error()
+    expect(low.measure.bounds.max[2]).toBeCloseTo(31, 5)
+    expect(lid.measure.bounds.min[2]).toBeCloseTo(31, 5)
+  })
+  test('figures size it: a radius, a row, a share', async () => {
+    const w = piece(
+      [
+        cage({ ...tube, radius: 'r' }, [
+          { kind: 'rows', rows: [{ row: '3', size: 'swell' }] },
+          { kind: 'loop', on: ['3.0~4.0'], share: 'swell / 4' },
+        ]),
+      ],
+      [
+        { name: 'r', expr: '30 mm' },
+        { name: 'swell', expr: '1.2' },
+      ],
+    )
+    const { state, reports } = await built(w)
+    expect(reports[0]!.diagnoses).toEqual([])
+    expect(reports[0]!.consequence).toMatch(/96 faces/)
+    const { shape } = state.bodies.cage!
+    expect(shape.kind === 'exact' && shape.measure.volume).toBeGreaterThan(110 * roundArea(12, 30))
+  })
+})
+
+describe('what does not work says where and why', () => {
+  const code = async (...args: Parameters<typeof cage>) => {
+    const d = await diagnosis([cage(...args)])
+    return [d?.code, (d?.places.length ?? 0) > 0]
+  }
+  test('symmetry a start has not', async () => {
+    const d = await diagnosis([cage(tube, [], { turns: 5 })])
+    expect(d!.message).toContain('12, 6, 4, 3, 2')
+  })
+  test('an edit that would lose the symmetry is not done; one click lets it go', async () => {
+    const route = [
+      cage(
+        { ...tube, lid: 'shut' },
+        [
+          { kind: 'remove', on: ['lid'] },
+          { kind: 'fill', on: ['row 7'], how: 'grid' },
+        ],
+        { turns: 12 },
+      ),
+    ]
+    const d = await diagnosis(route)
+    expect([d!.code, d!.places.length > 0]).toEqual(['cage-loses', true])
+    expect(d!.message).toContain('Edit 2 (fill)')
+    const fixed = { ...route[0]!, inputs: { ...route[0]!.inputs, ...d!.fixes[0]!.inputs } }
+    const { reports } = await built(piece([fixed as never]))
+    expect([reports[0]!.status, reports[0]!.diagnoses]).toEqual(['ok', []])
+  })
+  test('a move that the symmetry leaves nothing of', async () => {
+    const d = await diagnosis([cage(tube, [{ kind: 'move', on: ['row 3'], x: 5 }], { turns: 12 })])
+    expect([d!.code, d!.places.length > 0]).toEqual(['cage-held', true])
+  })
+  test('an opening that lies in no plane, what is not on the cage, a twist that crosses itself', async () => {
+    expect(await code(tube, [{ kind: 'move', on: ['7.0'], z: 9 }])).toEqual(['cage-open', true])
+    expect(await code(tube, [{ kind: 'move', on: ['99.0'], z: 9 }])).toEqual([
+      'cage-nothing',
+      false,
+    ])
+    expect(await code(tube, [{ kind: 'size', on: ['row 3'], sx: -1, sy: 1, sz: 1 }])).toEqual([
+      'crosses-itself',
+      true,
+    ])
+    expect(await code({ ...tube, radius: 0 })).toEqual(['cage-start', false])
+    expect(await code(tube, [{ kind: 'loop', on: ['3.0~4.0'], share: 1.5 }])).toEqual([
+      'cage-share',
+      false,
+    ])
+  })
+  test('some of what an edit works on is gone: the rest is done, and told', async () => {
+    const d = await diagnosis([cage(tube, [{ kind: 'move', on: ['3.0', '99.1'], out: 2 }])])
+    expect(d!.message).toContain('“99.1”')
+  })
+})

@@ -1,0 +1,118 @@
+import { expect, type Page, test } from '@playwright/test'
+import { add, commit, line, newWorkpiece, over, stage } from './bench'
+
+const button = (page: Page, name: string) => page.getByRole('button', { name, exact: true })
+const picks = (page: Page) => page.getByTestId('cage-picks')
+
+/** Picks what is called so on the cage, by the mouse on what is seen. */
+async function pick(page: Page, what: string, name: string): Promise<void> {
+  await button(page, what).click()
+  const at = await over(page, new RegExp(`${name}(?!\\d)`))
+  await page.mouse.click(at.x, at.y)
+  await expect(picks(page)).toHaveText(new RegExp(name.replace(/^(point|edge|face) /, '')))
+}
+
+test('a garlic keeper by hand: ten columns pushed and pulled alike, a stem carried out and bent, parted', async ({
+  page,
+}) => {
+  test.slow()
+  await newWorkpiece(page)
+  await stage(page, 'Form')
+  await add(page, 'g')
+  await commit(page, 'Cage columns', '10')
+  await commit(page, 'Cage bands', '6')
+  await page.getByLabel('Lid', { exact: true }).selectOption('shut')
+  await commit(page, 'Turns that map it onto itself', '7')
+  await expect(line(page, 'Cage 1')).toContainText('Turns it has: 10, 5, 2')
+  await commit(page, 'Turns that map it onto itself', '10')
+  await expect(line(page, 'Cage 1')).toContainText('61 faces, 10 alike', { timeout: 60_000 })
+
+  // A row drawn in by dragging the jaw of the caliper; the form follows while it is dragged.
+  await pick(page, 'rows', 'row 5')
+  const jaw = (await button(page, 'Drag out').boundingBox())!
+  await page.mouse.move(jaw.x + 10, jaw.y + 10)
+  await page.mouse.down()
+  await page.mouse.move(jaw.x + 30, jaw.y + 16, { steps: 4 })
+  await page.mouse.move(jaw.x + 50, jaw.y + 22, { steps: 4 })
+  await page.mouse.up()
+  await expect(page.getByTestId('cage-edit-e1')).toContainText('Move row 5')
+  const dragged = Number(await page.getByLabel('Edit out').inputValue())
+  expect(Math.abs(dragged)).toBeGreaterThan(3)
+  await commit(page, 'Edit out', '-12')
+
+  // One face is picked, all ten go out; the lid makes a stem.
+  await pick(page, 'faces', 'face f1\\.\\d')
+  await button(page, 'Carry out').click()
+  await commit(page, 'Edit by', '3')
+  await button(page, 'top').click()
+  await pick(page, 'faces', 'face lid')
+  await button(page, 'Carry out').click()
+  await commit(page, 'Edit by', '16')
+  await commit(page, 'Edit drawn to', '0.4')
+
+  // Bending it aside: the symmetry leaves nothing of that, until it is let go there.
+  await button(page, 'Move').click()
+  await commit(page, 'Edit out', '0')
+  await commit(page, 'Edit x', '7')
+  await expect(page.getByText('The symmetry leaves nothing of this')).toBeVisible({
+    timeout: 90_000,
+  })
+  await button(page, 'Take edit 4 away').click()
+  await button(page, 'Let go').click()
+  await button(page, 'Move').click()
+  await commit(page, 'Edit out', '0')
+  await commit(page, 'Edit x', '7')
+  await expect(page.getByTestId('cage-edit-e5')).toContainText('Move lid')
+
+  // An edit is left out and put back.
+  await button(page, 'Leave edit 2 out').click()
+  await expect(button(page, 'Put edit 2 back')).toBeVisible()
+  await button(page, 'Put edit 2 back').click()
+  await expect(line(page, 'Cage 1')).toContainText('91 faces', { timeout: 90_000 })
+  await expect(page.getByText('The symmetry leaves nothing of this')).toHaveCount(0)
+
+  await stage(page, 'Refine')
+  await add(page, 'p')
+  await commit(page, 'Height', '52')
+  await expect(line(page, 'Split 1')).toContainText('above', { timeout: 90_000 })
+})
+
+test('a crock: columns creased by one click, rows sized and twisted in a table; its form or its cage is seen', async ({
+  page,
+}) => {
+  test.slow()
+  await newWorkpiece(page)
+  await stage(page, 'Form')
+  await add(page, 'g')
+  await commit(page, 'Cage columns', '12')
+  await commit(page, 'Cage radius', '48')
+  await commit(page, 'Cage height', '110')
+  await commit(page, 'Turns that map it onto itself', '12')
+  await expect(line(page, 'Cage 1')).toContainText('48 faces, 12 alike; 4 on the body, exact', {
+    timeout: 60_000,
+  })
+  await pick(page, 'columns', 'column \\d+')
+  await button(page, 'Crease').click()
+  await expect(line(page, 'Cage 1')).toContainText('14 on the body, exact', { timeout: 60_000 })
+  await button(page, 'Rows').click()
+  for (const [row, size, twist] of [
+    ['1', '1.1', '30'],
+    ['2', '1.15', '24'],
+    ['3', '1', '18'],
+    ['4', '1.05', '12'],
+  ] as const) {
+    await commit(page, `Row ${row} size`, size)
+    await commit(page, `Row ${row} twist`, twist)
+  }
+  // What the turns add up to stands beside them.
+  await expect(page.getByTestId(/^rows-of-/)).toContainText('84.0°')
+  await expect(line(page, 'Cage 1')).toContainText('14 on the body, exact', { timeout: 60_000 })
+
+  const slider = page.getByRole('slider', { name: 'From the bare cage to the smooth form' })
+  await slider.focus()
+  await page.keyboard.press('Home')
+  await expect(slider).toHaveAttribute('aria-valuenow', '0')
+  await stage(page, 'Refine')
+  await add(page, 's')
+  await expect(line(page, 'Shell 1')).toBeVisible()
+})

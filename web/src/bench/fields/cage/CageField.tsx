@@ -1,0 +1,286 @@
+import { readObjFaces } from '@ivory/core/mesh'
+import type { CageStart } from '@ivory/core/ops'
+import type { Op } from '@ivory/core/workpiece'
+import { FileUp } from 'lucide-react'
+import { Slider } from 'radix-ui'
+import { toast } from 'sonner'
+import { CAGE_PICKS, type CagePick } from '../../../session/cagestate'
+import { addEdit, cageEditsOf, pickNone, pickOf, smoothTo, useCage } from '../../../session/caging'
+import { opOf, setInputs, useSession } from '../../../session/session'
+import { Button, Choice, CommitInput } from '../../../ui/controls'
+import { FileButton } from '../../../ui/FileButton'
+import { EditList } from './EditList'
+import { EDIT_KINDS } from './kinds'
+
+/** All about a cage: what it begins as, its symmetry, what is picked, what can be done with that, and all that was done. */
+export function CageField({ op }: { op: Op }) {
+  const begun = useSession((s) => cageEditsOf(opOf(s.doc, op.id)).length > 0)
+  return (
+    <div className="col-span-2 mt-1 flex flex-col gap-2">
+      {/* Once something is done to it, what it began as steps back. */}
+      <details key={String(begun)} open={!begun}>
+        <summary className="cursor-pointer text-soft text-sm">
+          Begins as {startWords((op.inputs as unknown as Inputs).start)}
+        </summary>
+        <div className="mt-1 flex flex-col gap-2">
+          <Start op={op} />
+          <Symmetry op={op} />
+        </div>
+      </details>
+      <Picks op={op} />
+      <EditList op={op} />
+    </div>
+  )
+}
+
+type Inputs = { start: CageStart; turns?: number; mirrors?: string[] }
+
+const STARTS: Record<Exclude<CageStart['kind'], 'given'>, { label: string; start: CageStart }> = {
+  cylinder: {
+    label: 'a cylinder',
+    start: {
+      kind: 'cylinder',
+      radius: 40,
+      height: 80,
+      columns: 8,
+      bands: 4,
+      floor: 'open',
+      lid: 'open',
+    },
+  },
+  box: {
+    label: 'a box',
+    start: { kind: 'box', sx: 60, sy: 60, sz: 60, across: 2, along: 2, up: 2 },
+  },
+  ball: {
+    label: 'a ball',
+    start: { kind: 'ball', sx: 60, sy: 60, sz: 60, across: 2, along: 2, up: 2 },
+  },
+  plane: {
+    label: 'a plane',
+    start: { kind: 'plane', sx: 80, sy: 60, across: 4, along: 3 },
+  },
+  ring: { label: 'a ring', start: { kind: 'ring', radius: 30, size: 12, columns: 8, around: 4 } },
+}
+const FIGURES: readonly { name: string; label: string; count?: true }[] = [
+  { name: 'radius', label: 'radius' },
+  { name: 'size', label: 'section' },
+  { name: 'height', label: 'height' },
+  { name: 'sx', label: 'along x' },
+  { name: 'sy', label: 'along y' },
+  { name: 'sz', label: 'along z' },
+  { name: 'columns', label: 'columns', count: true },
+  { name: 'bands', label: 'bands', count: true },
+  { name: 'around', label: 'round its section', count: true },
+  { name: 'across', label: 'faces along x', count: true },
+  { name: 'along', label: 'along y', count: true },
+  { name: 'up', label: 'along z', count: true },
+]
+const SHUT = [
+  { value: 'open', label: 'open' },
+  { value: 'shut', label: 'shut by one face' },
+]
+
+function startWords(s: CageStart): string {
+  if (s.kind === 'given') return `${s.faces.length} faces from a file`
+  const figures = FIGURES.flatMap((f) => {
+    const v = (s as unknown as Record<string, string | number>)[f.name]
+    return v === undefined ? [] : [String(v)]
+  })
+  return `${STARTS[s.kind]?.label ?? s.kind}, ${figures.join(' × ')}`
+}
+
+function Start({ op }: { op: Op }) {
+  // As it is kept, also where the op does not take all of it.
+  const kept = useSession((s) => opOf(s.doc, op.id)?.inputs.start) as CageStart | undefined
+  const fits = (op.inputs as unknown as Inputs).start
+  const start = kept?.kind === fits.kind ? kept : fits
+  const put = (change: object) => setInputs(op.id, { start: { ...start, ...change } })
+  const of = start as unknown as Record<string, string | number>
+  return (
+    <div className="flex flex-col gap-1">
+      <div className="grid grid-cols-[6.5rem_1fr] items-baseline gap-x-2">
+        <span>Begins as</span>
+        <Choice
+          label="Begins as"
+          value={start.kind}
+          options={[
+            ...Object.entries(STARTS).map(([value, { label }]) => ({ value, label })),
+            ...(start.kind === 'given' ? [{ value: 'given', label: 'faces from a file' }] : []),
+          ]}
+          onChange={(kind) => {
+            const next = STARTS[kind as keyof typeof STARTS]
+            if (next) setInputs(op.id, { start: next.start })
+          }}
+        />
+      </div>
+      <FileButton
+        label="Cage to bring in"
+        accept=".obj"
+        onFile={(f) =>
+          void f.text().then((text) => {
+            const read = readObjFaces(text)
+            if (!read.ok) {
+              toast.error(read.diagnosis.message)
+              return
+            }
+            const { positions: p, objects } = read.value
+            const points = Array.from({ length: p.length / 3 }, (_, i) => p.slice(3 * i, 3 * i + 3))
+            setInputs(op.id, { start: { kind: 'given', points, faces: objects.flat() } })
+          })
+        }
+      >
+        <FileUp size={14} aria-hidden="true" /> From a file of faces (OBJ)
+      </FileButton>
+      <div className="flex flex-wrap gap-x-3 gap-y-1">
+        {FIGURES.filter((f) => f.name in of).map((f) => (
+          <label key={f.name} className="flex items-baseline gap-1 text-sm">
+            <span className="text-soft">{f.label}</span>
+            <CommitInput
+              aria-label={`Cage ${f.label}`}
+              className="figures w-14"
+              value={String(of[f.name])}
+              onCommit={(t) => {
+                const n = Number(t)
+                if (f.count) {
+                  if (Number.isInteger(n) && n > 0) put({ [f.name]: n })
+                } else put({ [f.name]: t.trim() !== '' && Number.isFinite(n) ? n : t.trim() })
+              }}
+            />
+          </label>
+        ))}
+      </div>
+      {start.kind === 'cylinder' &&
+        (['floor', 'lid'] as const).map((end) => (
+          <div key={end} className="grid grid-cols-[6.5rem_1fr] items-baseline gap-x-2">
+            <span>{end === 'floor' ? 'Floor' : 'Lid'}</span>
+            <Choice
+              label={end === 'floor' ? 'Floor' : 'Lid'}
+              value={start[end]}
+              options={SHUT}
+              onChange={(v) => put({ [end]: v })}
+            />
+          </div>
+        ))}
+    </div>
+  )
+}
+
+function Symmetry({ op }: { op: Op }) {
+  const { turns = 1, mirrors = [] } = op.inputs as unknown as Inputs
+  return (
+    <div className="grid grid-cols-[6.5rem_1fr] items-baseline gap-x-2">
+      <span title="Every edit acts on all copies.">Symmetry</span>
+      <div className="flex flex-wrap items-baseline gap-x-3">
+        <label className="flex items-baseline gap-1 text-sm">
+          <CommitInput
+            aria-label="Turns that map it onto itself"
+            className="figures w-10"
+            value={String(turns)}
+            onCommit={(t) => {
+              const n = Number(t)
+              if (Number.isInteger(n) && n > 0) setInputs(op.id, { turns: n })
+            }}
+          />
+          <span className="text-soft">alike round z</span>
+        </label>
+        {(['x', 'y', 'z'] as const).map((m) => (
+          <label key={m} className="flex items-baseline gap-1 text-sm">
+            <input
+              type="checkbox"
+              aria-label={`Mirrored along ${m}`}
+              checked={mirrors.includes(m)}
+              onChange={(e) =>
+                setInputs(op.id, {
+                  mirrors: e.target.checked ? [...mirrors, m] : mirrors.filter((k) => k !== m),
+                })
+              }
+            />
+            <span className="text-soft">{m}</span>
+          </label>
+        ))}
+      </div>
+    </div>
+  )
+}
+
+function Picks({ op }: { op: Op }) {
+  const { what, picks, smooth } = useSession((s) => s.caging)
+  const cage = useCage()?.cage
+  return (
+    <div className="flex flex-col gap-1 border-rule/60 border-y py-2">
+      <fieldset className="flex flex-wrap items-center gap-1">
+        <legend className="sr-only">What a click on the cage picks</legend>
+        {CAGE_PICKS.filter((w) => (w !== 'rows' && w !== 'columns') || cage?.rows.length !== 0).map(
+          (w: CagePick) => (
+            <button
+              key={w}
+              type="button"
+              aria-pressed={what === w}
+              className={`rounded-sm px-1.5 py-0.5 text-sm ${what === w ? 'bg-brass-wash text-brass' : 'text-soft hover:bg-shade'}`}
+              onClick={() => pickOf(w)}
+            >
+              {w}
+            </button>
+          ),
+        )}
+      </fieldset>
+      <div className="flex items-center gap-2 text-sm">
+        <span className="text-soft">cage</span>
+        <Slider.Root
+          className="relative flex h-4 flex-1 touch-none select-none items-center"
+          min={0}
+          max={100}
+          step={1}
+          value={[Math.round(smooth * 100)]}
+          onValueChange={([v]) => smoothTo((v ?? 0) / 100)}
+        >
+          <Slider.Track className="relative h-1.5 w-full rounded-full bg-rule">
+            <Slider.Range className="absolute h-full rounded-full bg-brass" />
+          </Slider.Track>
+          <Slider.Thumb
+            aria-label="From the bare cage to the smooth form"
+            className="block h-4 w-3 rounded-sm border border-brass bg-sheet shadow-sm"
+          />
+        </Slider.Root>
+        <span className="text-soft">form</span>
+      </div>
+      <div className="flex items-baseline gap-2 text-sm">
+        <span data-testid="cage-picks" className="min-w-0 flex-1 truncate" title={picks.join(', ')}>
+          {picks.length === 0
+            ? `Click ${what} on the Stage.`
+            : picks.length <= 3
+              ? picks.join(', ')
+              : `${picks.length} ${what}`}
+        </span>
+        {picks.length > 0 && (
+          <Button tone="quiet" className="px-1! py-0!" onClick={pickNone}>
+            none
+          </Button>
+        )}
+      </div>
+      <div className="flex flex-wrap gap-1">
+        {Object.entries(EDIT_KINDS).map(([kind, k]) => (
+          <Button
+            key={kind}
+            className="px-1.5! py-0.5! text-sm"
+            title={k.help}
+            disabled={picks.length === 0}
+            onClick={() => addEdit(op.id, k.start([...picks]))}
+          >
+            {k.label}
+          </Button>
+        ))}
+        {cage && cage.rows.length > 1 && (
+          <Button
+            className="px-1.5! py-0.5! text-sm"
+            title="A table: each row sized, lifted, and turned against the row below."
+            onClick={() => addEdit(op.id, { kind: 'rows', rows: [] })}
+          >
+            Rows
+          </Button>
+        )}
+      </div>
+    </div>
+  )
+}

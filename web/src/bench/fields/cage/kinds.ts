@@ -1,0 +1,164 @@
+import type { CageEdit } from '@ivory/core/ops'
+import type { NewEdit } from '../../../session/caging'
+
+/** How one figure or choice of an edit is shown. */
+export type EditField =
+  | { name: string; label: string; as: 'length' | 'angle' | 'number' | 'count'; optional?: boolean }
+  | { name: string; label: string; as: 'choice'; options: { value: string; label: string }[] }
+
+const REACH: EditField = { name: 'reach', label: 'fades over', as: 'length' }
+const ABOUT: EditField = {
+  name: 'about',
+  label: 'about',
+  as: 'choice',
+  options: [
+    { value: 'own', label: 'its own middle' },
+    { value: 'axis', label: 'the z axis' },
+  ],
+}
+const WAY: EditField = {
+  name: 'way',
+  label: 'along',
+  as: 'choice',
+  options: ['x', 'y', 'z'].map((value) => ({ value, label: value })),
+}
+const length = (name: string, label: string): EditField => ({ name, label, as: 'length' })
+const number = (name: string, label: string): EditField => ({ name, label, as: 'number' })
+
+interface Kind {
+  label: string
+  help: string
+  fields: EditField[]
+  /** A new one of what is picked; null where it needs something else. */
+  start(on: string[]): NewEdit
+}
+
+/** Every kind of edit, in the order of the buttons. */
+export const EDIT_KINDS: Readonly<Record<Exclude<CageEdit['kind'], 'rows'>, Kind>> = {
+  move: {
+    label: 'Move',
+    help: 'Along x, y and z, and out along the normals.',
+    fields: [length('x', 'x'), length('y', 'y'), length('z', 'z'), length('out', 'out'), REACH],
+    start: (on) => ({ kind: 'move', on, x: 0, y: 0, z: 0, out: 2, reach: 0 }),
+  },
+  size: {
+    label: 'Size',
+    help: 'Larger or smaller by factors along x, y and z.',
+    fields: [number('sx', 'x'), number('sy', 'y'), number('sz', 'z'), ABOUT, REACH],
+    start: (on) => ({ kind: 'size', on, sx: 0.9, sy: 0.9, sz: 1, about: 'own', reach: 0 }),
+  },
+  turn: {
+    label: 'Turn',
+    help: 'By an angle about a line along x, y or z.',
+    fields: [{ name: 'angle', label: 'angle', as: 'angle' }, WAY, ABOUT, REACH],
+    start: (on) => ({ kind: 'turn', on, angle: '10 deg', way: 'z', about: 'own', reach: 0 }),
+  },
+  extrude: {
+    label: 'Carry out',
+    help: 'Faces carried out along their normals, in below 0, and drawn together.',
+    fields: [length('by', 'by'), number('size', 'drawn to')],
+    start: (on) => ({ kind: 'extrude', on, by: 4, size: 0.8 }),
+  },
+  loop: {
+    label: 'New line',
+    help: 'A line of points across the edges that are picked, all along their strips.',
+    fields: [number('share', 'at a share')],
+    start: (on) => ({ kind: 'loop', on, share: 0.5 }),
+  },
+  crease: {
+    label: 'Crease',
+    help: 'Edges kept sharp: 10 never smooths out, 0 takes it away.',
+    fields: [number('sharp', 'sharpness')],
+    start: (on) => ({ kind: 'crease', on, sharp: 10 }),
+  },
+  corner: {
+    label: 'Corner',
+    help: 'Points the form goes right through.',
+    fields: [number('sharp', 'sharpness')],
+    start: (on) => ({ kind: 'corner', on, sharp: 10 }),
+  },
+  remove: {
+    label: 'Take out',
+    help: 'Faces are taken away.',
+    fields: [],
+    start: (on) => ({ kind: 'remove', on }),
+  },
+  fill: {
+    label: 'Fill',
+    help: 'The hole by what is picked is filled.',
+    fields: [
+      {
+        name: 'how',
+        label: 'by',
+        as: 'choice',
+        options: [
+          { value: 'grid', label: 'a grid' },
+          { value: 'fan', label: 'a fan about a point' },
+          { value: 'shut', label: 'one face' },
+        ],
+      },
+    ],
+    start: (on) => ({ kind: 'fill', on, how: 'grid' }),
+  },
+  bridge: {
+    label: 'Bridge',
+    help: 'Faces between two holes of as many edges.',
+    fields: [],
+    start: (on) => ({ kind: 'bridge', on }),
+  },
+  weld: {
+    label: 'Weld',
+    help: 'Points become one, at their middle.',
+    fields: [],
+    start: (on) => ({ kind: 'weld', on }),
+  },
+  cut: {
+    label: 'Draw edge',
+    help: 'An edge across a face, between two of its points.',
+    fields: [],
+    start: (on) => ({ kind: 'cut', on }),
+  },
+  dissolve: {
+    label: 'Rub out',
+    help: 'Edges go, the faces beside them become one.',
+    fields: [],
+    start: (on) => ({ kind: 'dissolve', on }),
+  },
+  flat: {
+    label: 'Flatten',
+    help: 'Points go onto a plane square to x, y or z; their own where no place is told.',
+    fields: [WAY, { name: 'value', label: 'at', as: 'length', optional: true }],
+    start: (on) => ({ kind: 'flat', on, way: 'z' }),
+  },
+  round: {
+    label: 'Make round',
+    help: 'Rows go onto circles about their middle.',
+    fields: [
+      {
+        name: 'spread',
+        label: 'points',
+        as: 'choice',
+        options: [
+          { value: 'even', label: 'evenly round' },
+          { value: 'kept', label: 'where they are' },
+        ],
+      },
+    ],
+    start: (on) => ({ kind: 'round', on, spread: 'even' }),
+  },
+  relax: {
+    label: 'Relax',
+    help: 'Points half way to the middle of those beside them.',
+    fields: [{ name: 'rounds', label: 'times', as: 'count' }],
+    start: (on) => ({ kind: 'relax', on, rounds: 1 }),
+  },
+  free: {
+    label: 'Let go',
+    help: 'What is picked belongs to no symmetry from here on.',
+    fields: [],
+    start: (on) => ({ kind: 'free', on }),
+  },
+}
+
+export const labelOf = (kind: CageEdit['kind']): string =>
+  kind === 'rows' ? 'Rows' : (EDIT_KINDS[kind]?.label ?? kind)

@@ -1,0 +1,214 @@
+import { edgeKey, edgesOf } from '@ivory/core/cage'
+import { placeAt } from '@ivory/core/math'
+import type { ShownCage } from '@ivory/core/ops'
+import { useThree } from '@react-three/fiber'
+import { useEffect, useMemo, useState } from 'react'
+import { BufferAttribute, BufferGeometry, DoubleSide, ShapeUtils, Vector2 } from 'three'
+import { pickedPoints, pickOn, useCage } from '../../session/caging'
+import { useSession } from '../../session/session'
+import { useDisposed } from '../disposed'
+import { geometryAt, UNTOUCHED } from '../geometry'
+import { Dots } from '../PathLine'
+import { CageHandle } from './CageHandle'
+import { cageUnder, seenPlaces } from './under'
+
+/** A pointer that moved by more between down and up turned the view, px. */
+const STILL = 4
+
+/** The chosen cage: its faces faint or firm, its edges, what is picked of it, and the caliper that moves that. */
+export function CageView() {
+  const chosen = useCage()
+  return chosen ? <Shown cage={chosen.cage} /> : null
+}
+
+function Shown({ cage }: { cage: ShownCage }) {
+  const { what, picks, smooth } = useSession((s) => s.caging)
+  const { camera, gl, invalidate } = useThree()
+  const [over, setOver] = useState<string | null>(null)
+
+  useEffect(() => {
+    const canvas = gl.domElement
+    let down: { x: number; y: number } | null = null
+    const find = (e: PointerEvent) => {
+      const box = canvas.getBoundingClientRect()
+      camera.updateMatrixWorld()
+      const seen = seenPlaces(cage.at, cage.points.length, camera, box.width, box.height)
+      return cageUnder(cage, seen, what, e.clientX - box.left, e.clientY - box.top)
+    }
+    const move = (e: PointerEvent) => {
+      const word = e.buttons === 0 ? find(e) : null
+      setOver(word)
+      if (word) useSession.setState({ hover: wordsOf(word, what) })
+    }
+    const press = (e: PointerEvent) => {
+      down = { x: e.clientX, y: e.clientY }
+    }
+    const lift = (e: PointerEvent) => {
+      const still = down && Math.hypot(e.clientX - down.x, e.clientY - down.y) < STILL
+      down = null
+      const word = still && e.button === 0 ? find(e) : null
+      if (word) pickOn(word)
+    }
+    const leave = () => setOver(null)
+    canvas.addEventListener('pointermove', move)
+    canvas.addEventListener('pointerdown', press)
+    canvas.addEventListener('pointerup', lift)
+    canvas.addEventListener('pointerleave', leave)
+    return () => {
+      canvas.removeEventListener('pointermove', move)
+      canvas.removeEventListener('pointerdown', press)
+      canvas.removeEventListener('pointerup', lift)
+      canvas.removeEventListener('pointerleave', leave)
+    }
+  }, [cage, what, camera, gl])
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is drawn follows these
+  useEffect(() => invalidate(), [cage, over, picks, smooth, what])
+
+  const edges = useMemo(() => [...edgesOf(cage.faces).values()], [cage])
+  return (
+    <>
+      <Lines cage={cage} edges={edges} />
+      <Faces cage={cage} words={null} color="#e9dfc6" opacity={0.85 * (1 - smooth)} />
+      {what === 'points' && <Dots at={all(cage)} color="#6f5d38" size={4} />}
+      <Marked cage={cage} edges={edges} words={over ? [over] : []} color="#c98a1c" />
+      <Marked cage={cage} edges={edges} words={picks} color="#9a5b00" />
+      <CageHandle />
+    </>
+  )
+}
+
+const wordsOf = (word: string, what: string): string =>
+  what === 'points'
+    ? `point ${word}`
+    : what === 'edges'
+      ? `edge ${word}`
+      : what === 'faces'
+        ? `face ${word}`
+        : word
+
+const all = (cage: ShownCage) => cage.points.map((_, p) => placeAt(cage.at, p))
+
+/** The edges, sharp ones darker. */
+function Lines({ cage, edges }: { cage: ShownCage; edges: readonly [number, number][] }) {
+  const [plain, sharp] = useMemo(() => {
+    const creased = new Set(cage.creases.map(({ a, b }) => edgeKey(a, b)))
+    const of = (want: boolean) =>
+      geometryAt(
+        edges.flatMap(([p, q]) =>
+          creased.has(edgeKey(p, q)) === want
+            ? [...placeAt(cage.at, p), ...placeAt(cage.at, q)]
+            : [],
+        ),
+      )
+    return [of(false), of(true)]
+  }, [cage, edges])
+  return (
+    <>
+      <lineSegments geometry={useDisposed(plain)} renderOrder={3} {...UNTOUCHED}>
+        <lineBasicMaterial color="#6f5d38" transparent opacity={0.55} />
+      </lineSegments>
+      <lineSegments geometry={useDisposed(sharp)} renderOrder={4} {...UNTOUCHED}>
+        <lineBasicMaterial color="#8f2f1c" />
+      </lineSegments>
+    </>
+  )
+}
+
+/** Faces of a cage as flat pieces: those named, or all. */
+function Faces({
+  cage,
+  words,
+  color,
+  opacity,
+}: {
+  cage: ShownCage
+  words: readonly string[] | null
+  color: string
+  opacity: number
+}) {
+  const made = useMemo(() => {
+    const g = new BufferGeometry()
+    g.setAttribute('position', new BufferAttribute(Float32Array.from(cage.at), 3))
+    const wanted = words && new Set(words)
+    g.setIndex(
+      cage.faces.flatMap((f) => (!wanted || wanted.has(f.name) ? triangles(cage, f.corners) : [])),
+    )
+    return g
+  }, [cage, words])
+  const geometry = useDisposed(made)
+  if (opacity < 0.02) return null
+  return (
+    <mesh geometry={geometry} renderOrder={2} {...UNTOUCHED}>
+      <meshBasicMaterial
+        color={color}
+        transparent
+        opacity={opacity}
+        side={DoubleSide}
+        depthWrite={opacity > 0.6}
+        polygonOffset
+        polygonOffsetFactor={1}
+        polygonOffsetUnits={1}
+      />
+    </mesh>
+  )
+}
+
+/** A face in triangles, seen along its normal. */
+function triangles(cage: ShownCage, corners: readonly number[]): number[] {
+  if (corners.length === 4) {
+    const [a, b, c, d] = corners as [number, number, number, number]
+    return [a, b, c, a, c, d]
+  }
+  const places = corners.map((p) => placeAt(cage.at, p))
+  const normal = [0, 1, 2].map((k) => {
+    const [u, v] = [(k + 1) % 3, (k + 2) % 3]
+    return places.reduce((s, p, i) => {
+      const q = places[(i + 1) % places.length]!
+      return s + p[u]! * q[v]! - q[u]! * p[v]!
+    }, 0)
+  })
+  const most = [0, 1, 2].reduce((a, k) => (Math.abs(normal[k]!) > Math.abs(normal[a]!) ? k : a), 0)
+  const flat = places.map((p) => new Vector2(p[(most + 1) % 3]!, p[(most + 2) % 3]!))
+  return ShapeUtils.triangulateShape(flat, []).flatMap((t) => t.map((i) => corners[i]!))
+}
+
+/** What words name, lit: points, edges and faces. */
+function Marked({
+  cage,
+  edges,
+  words,
+  color,
+}: {
+  cage: ShownCage
+  edges: readonly [number, number][]
+  words: readonly string[]
+  color: string
+}) {
+  const points = useMemo(() => pickedPoints(cage, words), [cage, words])
+  const lines = useMemo(() => {
+    const own = new Set(points)
+    const lit = words.some(
+      (w) => w.includes('~') || w.startsWith('row ') || w.startsWith('column '),
+    )
+    return geometryAt(
+      lit
+        ? edges.flatMap(([p, q]) =>
+            own.has(p) && own.has(q) ? [...placeAt(cage.at, p), ...placeAt(cage.at, q)] : [],
+          )
+        : [],
+    )
+  }, [cage, edges, points, words])
+  const geometry = useDisposed(lines)
+  if (words.length === 0) return null
+  const faces = words.some((w) => cage.faces.some((f) => f.name === w))
+  return (
+    <>
+      {faces && <Faces cage={cage} words={words} color={color} opacity={0.45} />}
+      <lineSegments geometry={geometry} renderOrder={5} {...UNTOUCHED}>
+        <lineBasicMaterial color={color} depthTest={false} />
+      </lineSegments>
+      {!faces && <Dots at={points.map((p) => placeAt(cage.at, p))} color={color} size={9} />}
+    </>
+  )
+}
