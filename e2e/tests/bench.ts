@@ -132,9 +132,40 @@ const spots = Array.from({ length: 23 * 15 }, (_, k) => [
   number,
 ][]
 
+/**
+ * Finds the first of the places at which a pointer is told such a name, by pointer events in the page itself: a real
+ * mouse takes a way to the browser and back for each place. `null` where there is none.
+ */
+const firstNamed = (page: Page, places: { x: number; y: number }[], text: string | RegExp) =>
+  page.evaluate(
+    async ({ places, pattern, flags }) => {
+      const named = new RegExp(pattern, flags)
+      const hover = document.querySelector('[data-testid="hover"]')!
+      const turn = new MessageChannel()
+      turn.port1.start()
+      const next = () =>
+        new Promise((done) => {
+          turn.port1.onmessage = done
+          turn.port2.postMessage(0)
+        })
+      for (const { x, y } of places) {
+        const event = { clientX: x, clientY: y, bubbles: true, pointerId: 1, pointerType: 'mouse' }
+        document.elementFromPoint(x, y)?.dispatchEvent(new PointerEvent('pointermove', event))
+        await next()
+        await next()
+        if (named.test(hover.textContent ?? '')) return { x, y }
+      }
+      return null
+    },
+    typeof text === 'string'
+      ? { places, pattern: text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'), flags: '' }
+      : { places, pattern: text.source, flags: text.flags },
+  )
+
 /** Moves the mouse over the Stage until what is under it is called so; gives the place. */
 export async function over(page: Page, text: string | RegExp): Promise<{ x: number; y: number }> {
   const canvas = page.getByRole('region', { name: 'Stage' }).locator('canvas')
+  const hover = page.getByTestId('hover')
   let found = { x: 0, y: 0 }
   let times = 0
   await expect(async () => {
@@ -142,13 +173,16 @@ export async function over(page: Page, text: string | RegExp): Promise<{ x: numb
     // Each time a little beside: an edge is thinner than the places stand apart.
     const [du, dv] = [(times % 4) / (4 * 24), (times % 3) / (3 * 16)]
     times++
-    for (const [u, v] of spots) {
-      found = { x: box.x + box.width * (u + du), y: box.y + box.height * (v + dv) }
-      await page.mouse.move(found.x, found.y)
-      const hover = await page.getByTestId('hover').textContent()
-      if (typeof text === 'string' ? hover?.includes(text) : text.test(hover ?? '')) return
-    }
-    throw new Error(`nothing is called ${text}`)
+    const places = spots.map(([u, v]) => ({
+      x: box.x + box.width * (u + du),
+      y: box.y + box.height * (v + dv),
+    }))
+    const at = await firstNamed(page, places, text)
+    if (!at) throw new Error(`nothing is called ${text}`)
+    found = at
+    await page.mouse.move(found.x, found.y)
+    if (typeof text === 'string') await expect(hover).toContainText(text, { timeout: 1000 })
+    else await expect(hover).toHaveText(text, { timeout: 1000 })
   }).toPass({ timeout: 60_000 })
   return found
 }
