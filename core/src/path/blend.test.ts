@@ -121,7 +121,7 @@ describe('blends between curves', () => {
 })
 
 describe('blends that stay above a plane', () => {
-  const up = { origin: [0, 0, 0] as const, z: [0, 0, 1] as const }
+  const up = { origin: [0, 0, 0] as const, z: [0, 0, 1] as const, called: 'plane' as const }
   const heights = (c: Curve3) => Array.from({ length: 201 }, (_, k) => place3(c, k / 200)[2])
   /** Two strands that come down towards each other at 45 degrees and end 2 over the plane. */
   const down: Curve3 = { kind: 'line', a: [-40, 0, 22], b: [-20, 0, 2] }
@@ -130,7 +130,7 @@ describe('blends that stay above a plane', () => {
     for (const order of [1, 2, 3] as const) {
       const free = made(down, rise, order)
       expect(Math.min(...heights(free))).toBeLessThan(-0.5)
-      const held = blended(down, rise, order, [1, 1], up)
+      const held = blended(down, rise, order, [1, 1], [up])
       if (!held.ok) throw new Error(held.diagnosis.message)
       const { curve, cost } = held.value
       expect(Math.min(...heights(curve))).toBeGreaterThan(-1e-4)
@@ -143,9 +143,9 @@ describe('blends that stay above a plane', () => {
   it('one that is above anyway is the free one; ends below are refused at their place', () => {
     const high = { ...up, origin: [0, 0, -50] as const }
     const free = blended(down, rise, 2)
-    const held = blended(down, rise, 2, [1, 1], high)
+    const held = blended(down, rise, 2, [1, 1], [high])
     expect(held).toEqual(free)
-    const no = blended(down, rise, 2, [1, 1], { ...up, origin: [0, 0, 5] as const })
+    const no = blended(down, rise, 2, [1, 1], [{ ...up, origin: [0, 0, 5] as const }])
     expect(no).toMatchObject({ ok: false, diagnosis: { code: 'end-below' } })
   })
 })

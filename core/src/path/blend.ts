@@ -108,20 +108,35 @@ function unevenness(poles: readonly P3[]): number {
   return length ** 3 * sum
 }
 
-/** A plane a blend stays on the upper side of. */
+/** A plane a blend stays on the upper side of; one through a line, level across it, for a line it stays above. */
 export interface Above {
   origin: P3
   z: P3
+  /** What it is called where it is told of. */
+  called: 'plane' | 'line'
 }
 /** Rounds in which leaving the upper side is made dearer, by this factor each; how far below it counts as on it, mm. */
 const DEARER = { rounds: 16, by: 30, near: 1e-4 }
 const HEIGHTS = 96
 
-/** How low a Bezier curve goes over a plane, mm. */
-function lowest(poles: readonly P3[], { origin, z }: Above): number {
-  let low = Number.POSITIVE_INFINITY
-  for (let k = 0; k <= HEIGHTS; k++)
-    low = Math.min(low, dot3(sub3(bezierAt(poles, k / HEIGHTS), origin), z))
+const heightOver = ({ origin, z }: Above, p: P3) => dot3(sub3(p, origin), z)
+
+/** Where a Bezier curve is lowest over what it stays above, how high it is there (mm), and over which. */
+function lowest(poles: readonly P3[], above: readonly Above[]) {
+  const spots = Array.from({ length: HEIGHTS + 1 }, (_, k) => bezierAt(poles, k / HEIGHTS))
+  let low = { at: spots[0]!, height: Number.POSITIVE_INFINITY, over: above[0]! }
+  for (const over of above) {
+    const heights = spots.map((p) => heightOver(over, p))
+    const k = heights.indexOf(Math.min(...heights))
+    const [before, here, after] = [heights[k - 1], heights[k]!, heights[k + 1]]
+    // Between the places looked at, the lowest is where the parabola through three of them is.
+    const bend = (before ?? 0) - 2 * here + (after ?? 0)
+    const inside = before !== undefined && after !== undefined && bend > 0
+    const t = (k + (inside ? (before - after) / (2 * bend) : 0)) / HEIGHTS
+    const at = bezierAt(poles, t)
+    const height = heightOver(over, at)
+    if (height < low.height) low = { at, height, over }
+  }
   return low
 }
 
@@ -134,14 +149,14 @@ export interface Blend {
 /**
  * The curve that goes on from where one curve ends to where another starts, and meets both to an order. How far it keeps to
  * each is found so that its curvature changes least; `pull` times that where asked (1 for just that). With `above` it is found
- * so that it stays on the upper side of that plane as well, within 1e-4 mm; refused where its ends do not, or nothing does.
+ * so that it stays on the upper side of those planes as well, within 1e-4 mm; refused where its ends do not, or nothing does.
  */
 export function blended(
   from: Curve3,
   into: Curve3,
   order: Order,
   pull: readonly [number, number] = [1, 1],
-  above?: Above,
+  above: readonly Above[] = [],
 ): Outcome<Blend> {
   const [a, b] = [endLike(from, 1), endLike(into, 0)]
   const chord = norm3(sub3(start3(into), end3(from)))
@@ -162,35 +177,35 @@ export function blended(
   const start = [Math.log(chord), Math.log(chord)]
   let found = downhill(uneven, start, 0.4).x
   const free = uneven(found)
-  if (above) {
-    const under = [a, b].find((e) => dot3(sub3(e.at, above.origin), above.z) < -DEARER.near)
-    if (under)
-      return bad('end-below', 'It cannot stay above that plane: this end lies below it.', [
-        { at: under.at },
-      ])
+  if (above.length) {
+    for (const over of above)
+      for (const { at } of [a, b])
+        if (heightOver(over, at) < -DEARER.near)
+          return bad(
+            'end-below',
+            `It cannot stay above that ${over.called}: this end lies below it.`,
+            [{ at }],
+          )
     const low = (logs: readonly number[]) => lowest(pulled(reaches(logs)), above)
     let dear = Math.max(free, 1)
-    for (let k = 0; k < DEARER.rounds && low(found) < -DEARER.near / 2; k++) {
+    for (let k = 0; k < DEARER.rounds && low(found).height < -DEARER.near / 2; k++) {
       dear *= DEARER.by
       const price = dear
       found = downhill(
         // Aimed a little above, so that it ends on the upper side.
-        (logs) => uneven(logs) + price * (Math.min(0, low(logs) - DEARER.near / 4) / chord) ** 2,
+        (logs) =>
+          uneven(logs) + price * (Math.min(0, low(logs).height - DEARER.near / 4) / chord) ** 2,
         found,
         0.2,
       ).x
     }
-    if (low(found) < -DEARER.near) {
-      const p = pulled(reaches(found))
-      const spots = Array.from({ length: HEIGHTS + 1 }, (_, k) => bezierAt(p, k / HEIGHTS))
-      const height = (q: P3) => dot3(sub3(q, above.origin), above.z)
-      const at = spots.reduce((m, q) => (height(q) < height(m) ? q : m))
+    const { at, height, over } = low(found)
+    if (height < -DEARER.near)
       return bad(
         'goes-below',
-        `No blend that meets both ends so stays above that plane; the nearest goes ${mm(-height(at), 2)} below it here.`,
+        `No blend that meets both ends so stays above that ${over.called}; the nearest goes ${mm(-height, 2)} below it here.`,
         [{ at }],
       )
-    }
   }
   const curve = {
     kind: 'spline' as const,

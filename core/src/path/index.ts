@@ -1,5 +1,5 @@
 export { beside } from './beside'
-export { blended, type Order } from './blend'
+export { type Above, blended, type Order } from './blend'
 export { built, type Stop } from './build'
 export {
   type Carrying,

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { place3 } from '../surface'
 import type { Op } from '../workpiece'
 import { circles } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
@@ -47,6 +48,44 @@ describe('paths that go on in another', () => {
     const all = await words([first, second, blend()])
     const long = (x: typeof own) => Number(/([\d.]+) mm long/.exec(x.consequence)![1])
     expect(long(all)).toBeCloseTo(long(own) + 30 + 35, 1)
+  })
+  it('stays over a line, by itself and with a plane; upright lines and ends below are told', async () => {
+    const down = through(10, 'first', [-40, 0, 22], [-20, 0, 2])
+    const rise = through(20, 'second', [20, 3, 8], [40, 3, 28])
+    /** A line in the front view that climbs as given, `low` mm up where x is 0. */
+    const climb = (slope: number, low: number) =>
+      op(25, 'axis', 'sill', {
+        how: 'points',
+        p1: { x: -50, y: 9, z: low - 50 * slope },
+        p2: { x: 50, y: 9, z: low + 50 * slope },
+      })
+    const route = (line: Op, more: object = {}) => [
+      down,
+      rise,
+      line,
+      blend({ over: 'sill', keeps: 'blend', ...more }),
+    ]
+    for (const [slope, low, more] of [
+      [0.1, 0, {}],
+      [-0.05, -0.5, {}],
+      [0.1, 0, { above: 'top' }],
+    ] as const) {
+      const { state } = await built(piece(route(climb(slope, low), more)))
+      const [made] = state.paths['way']!.pieces
+      const heights = Array.from({ length: 301 }, (_, k) => {
+        const [x, , z] = place3(made!, k / 300)
+        return z - Math.max(low + slope * x, 'above' in more ? 0 : Number.NEGATIVE_INFINITY)
+      })
+      expect(Math.min(...heights)).toBeGreaterThan(-2e-4)
+      expect(Math.min(...heights)).toBeLessThan(0.02)
+    }
+    expect((await diagnosis(route(climb(0.1, 9)))).message).toMatch(/that line: this end lies/)
+    const mast = op(25, 'axis', 'sill', {
+      how: 'points',
+      p1: { x: 0, y: 0, z: 0 },
+      p2: { x: 0, y: 0, z: 9 },
+    })
+    expect((await diagnosis(route(mast))).code).toBe('upright')
   })
   it('says why it cannot: closed paths, one end twice, ends in one place, a pull of none', async () => {
     const code = async (route: Op[]) => (await diagnosis(route)).code

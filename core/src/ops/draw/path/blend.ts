@@ -1,8 +1,19 @@
-import { angle3, bad, curvatureOff, good, norm3, type Outcome, rounded, sub3 } from '../../../math'
-import { blended, type Order } from '../../../path'
+import {
+  angle3,
+  bad,
+  curvatureOff,
+  good,
+  norm3,
+  type Outcome,
+  rounded,
+  scale3,
+  sub3,
+  unit3,
+} from '../../../math'
+import { type Above, blended, type Order } from '../../../path'
 import { bend3, type Curve3, reversed3, way3 } from '../../../surface'
 import type { Path } from '../../state'
-import { type DatumContext, planeFrame } from '../datum'
+import { type DatumContext, datumAxis, planeFrame } from '../datum'
 import type { Drawn } from './from'
 import type { PathInputs } from './inputs'
 
@@ -23,12 +34,14 @@ export function fromPathToPath(i: PathInputs, ctx: DatumContext): Outcome<Drawn>
   const after = run(second.value, i.reaches === 'end')
   const pulls = [ctx.read(i.leavePull, 'number'), ctx.read(i.reachPull, 'number')] as const
   const [last, next] = [before.pieces[before.pieces.length - 1]!, after.pieces[0]!]
-  const plane = i.above ? planeFrame(i.above, ctx) : good(undefined)
-  if (!plane.ok) return plane
-  const made = blended(last, next, ORDERS[i.order], pulls, plane.value)
+  const above = staysAbove(i, ctx)
+  if (!above.ok) return above
+  const made = blended(last, next, ORDERS[i.order], pulls, above.value)
   if (!made.ok) return made
   const { curve: blend, cost } = made.value
-  const words = i.above ? `its curvature changes ${rounded(cost, 2)} times as much as free` : ''
+  const words = above.value.length
+    ? `its curvature changes ${rounded(cost, 2)} times as much as free`
+    : ''
   const told = words ? { words } : {}
   if (i.keeps === 'blend')
     return good({ pieces: [blend], names: ['blend'], closed: false, ...told })
@@ -46,6 +59,31 @@ export function fromPathToPath(i: PathInputs, ctx: DatumContext): Outcome<Drawn>
     closed: false,
     ...told,
   })
+}
+
+/** A line steeper than this share of up has no upper side. */
+const UPRIGHT = 1e-6
+
+/** What it is not to go below: a plane, and the plane through a line that lies level across it. */
+function staysAbove(i: PathInputs, ctx: DatumContext): Outcome<Above[]> {
+  const above: Above[] = []
+  if (i.above) {
+    const plane = planeFrame(i.above, ctx)
+    if (!plane.ok) return plane
+    above.push({ ...plane.value, called: 'plane' })
+  }
+  if (i.over) {
+    const line = datumAxis(i.over, ctx)
+    if (!line.ok) return line
+    const { origin, dir } = line.value
+    const up = sub3([0, 0, 1], scale3(dir, dir[2]))
+    if (norm3(up) < UPRIGHT)
+      return bad('upright', 'That line stands upright: nothing lies above it. Choose another.', [
+        { at: origin },
+      ])
+    above.push({ origin, z: unit3(up), called: 'line' })
+  }
+  return good(above)
 }
 
 function openPath(id: string | undefined, verb: string, ctx: DatumContext): Outcome<Path> {

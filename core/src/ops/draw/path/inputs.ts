@@ -78,6 +78,7 @@ export const pathInputs = z.object({
   reachPull: valueSchema.default(1),
   /** The plane a blend stays on the upper side of. */
   above: z.string().optional(),
+  over: z.string().optional(),
   keeps: z.enum(['all', 'blend']).default('all'),
   round: valueSchema.default(0),
   join: valueSchema.default(0.01),

@@ -133,6 +133,14 @@ export const blendFields: Field[] = [
     when: when('blend'),
   },
   {
+    name: 'over',
+    label: 'Stays over',
+    help: 'A line it does not go below, nor below the plane through it that lies level across.',
+    type: 'axis',
+    none: 'no line',
+    when: when('blend'),
+  },
+  {
     name: 'leavePull',
     label: 'Keeps to first',
     help: 'How far it keeps the direction it leaves in; 1 is where its curvature changes least.',
