@@ -89,17 +89,12 @@ export async function stage(page: Page, name: string): Promise<void> {
 }
 
 /** Draws a chain of lines by typing its places. */
-export async function drawLines(page: Page, places: string[]): Promise<void> {
+export async function drawLines(page: Page, places: readonly string[]): Promise<void> {
   const table = page.getByRole('region', { name: 'Drafting table' })
   await expect(table).toBeVisible()
   await page.keyboard.press('n')
-  const entry = page.getByLabel('Type a place')
-  for (const p of places) {
-    await entry.fill(p)
-    await entry.press('Enter')
-    await expect(entry).toHaveValue('')
-  }
-  await entry.press('Escape')
+  await typed(page, 'Type a place', places)
+  await page.getByLabel('Type a place').press('Escape')
 }
 
 /** A drawing of lines on a plane, by typing its places. */
@@ -109,6 +104,54 @@ export async function drawing(page: Page, on: string, places: string[]): Promise
   await page.getByLabel('On', { exact: true }).selectOption({ label: on })
   await drawLines(page, places)
   await page.keyboard.press('Escape')
+}
+
+export const choose = (page: Page, label: string, value: string | { label: string }) =>
+  page.getByLabel(label, { exact: true }).selectOption(value)
+
+/** A drawing of circles about the origin on a plane, by typing a place on each. */
+export async function circles(page: Page, on: string, radii: readonly number[]): Promise<void> {
+  await stage(page, 'Draw')
+  await add(page, 'p')
+  await choose(page, 'On', { label: on })
+  await expect(page.getByRole('region', { name: 'Drafting table' })).toBeVisible()
+  for (const r of radii) {
+    await page.keyboard.press('c')
+    await typed(page, 'Type a place', ['0 0', `${r} 0`])
+    await page.keyboard.press('Escape')
+  }
+  await page.keyboard.press('Escape')
+}
+
+/** A datum plane along another, at a distance from it. */
+export async function level(page: Page, from: string, distance: string): Promise<void> {
+  await stage(page, 'Draw')
+  await add(page, 'd')
+  await choose(page, 'From', { label: from })
+  await commit(page, 'Distance', distance)
+}
+
+/** Types places one after the other where they are asked for. */
+async function typed(page: Page, label: string, places: readonly string[]): Promise<void> {
+  const entry = page.getByLabel(label)
+  for (const p of places) {
+    await entry.fill(p)
+    await entry.press('Enter')
+    await expect(entry).toHaveValue('')
+  }
+}
+
+/** Types places of a path, one after the other. */
+export const places = (page: Page, texts: readonly string[]) =>
+  typed(page, 'Type a place of the path', texts)
+
+/** A path through these places alone, by typing them. */
+export async function pathThrough(page: Page, texts: readonly string[]): Promise<void> {
+  await stage(page, 'Draw')
+  await add(page, 'w')
+  await places(page, texts)
+  // The two it began with.
+  for (const n of [2, 1]) await page.getByRole('button', { name: `Take out place ${n}` }).click()
 }
 
 /** Waits until the lathe has shown the newest state. */

@@ -1,34 +1,16 @@
-import { expect, type Page, test } from '@playwright/test'
-import { add, commit, drawing, figure, line, newWorkpiece, stage } from './bench'
-
-const choose = (page: Page, label: string, value: string | { label: string }) =>
-  page.getByLabel(label, { exact: true }).selectOption(value)
-
-/** Circles about the origin on a plane, by typing a place on each. */
-async function circles(page: Page, on: string, radii: readonly number[]): Promise<void> {
-  await stage(page, 'Draw')
-  await add(page, 'p')
-  await choose(page, 'On', { label: on })
-  await expect(page.getByRole('region', { name: 'Drafting table' })).toBeVisible()
-  for (const r of radii) {
-    await page.keyboard.press('c')
-    const entry = page.getByLabel('Type a place')
-    for (const place of ['0 0', `${r} 0`]) {
-      await entry.fill(place)
-      await entry.press('Enter')
-      await expect(entry).toHaveValue('')
-    }
-    await entry.press('Escape')
-  }
-  await page.keyboard.press('Escape')
-}
-
-async function level(page: Page, from: string, distance: string): Promise<void> {
-  await stage(page, 'Draw')
-  await add(page, 'd')
-  await choose(page, 'From', { label: from })
-  await commit(page, 'Distance', distance)
-}
+import { expect, test } from '@playwright/test'
+import {
+  add,
+  choose,
+  circles,
+  commit,
+  drawing,
+  figure,
+  level,
+  line,
+  newWorkpiece,
+  stage,
+} from './bench'
 
 test('a honey dipper by hand: sections, a row of slots by a figure, core and handle; longer, all follows', async ({
   page,

@@ -9,20 +9,11 @@ import {
   newWorkpiece,
   outline,
   over,
+  places,
   stage,
 } from './bench'
 
 const canvasOf = (page: Page) => page.getByRole('region', { name: 'Stage' }).locator('canvas')
-
-/** Types places of a path, one after the other. */
-async function places(page: Page, texts: string[]): Promise<void> {
-  const entry = page.getByLabel('Type a place of the path')
-  for (const t of texts) {
-    await entry.fill(t)
-    await entry.press('Enter')
-    await expect(entry).toHaveValue('')
-  }
-}
 
 test('a lead is drawn in space by mouse and by typing, its corners rounded, and a wire swept along it', async ({
   page,

@@ -25,6 +25,9 @@ function gapTo(part: ExactPart, motion: Motion, most: number): number | null {
 /** Copies this near (mm) count as as far apart as asked. */
 const NEAR = 1e-5
 
+/** So many times copies are moved on by what stays free between them; the rest of the way, which is short then, is halved. */
+const STEPS = 40
+
 /** Pitches found, by direction and gap: an op that waits for the kernel asks again and again. */
 const pitches = new WeakMap<ExactPart, Map<string, number>>()
 
@@ -47,8 +50,14 @@ function searched(part: ExactPart, dir: P3, gap: number): number {
     low = Math.min(low, s)
     high = Math.max(high, s)
   }
-  // As far as it reaches along the direction they surely stand apart by the gap.
+  // As far as it reaches along the direction they surely stand apart by the gap. From there they come no nearer than the way
+  // they are moved, so that no pitch at which they would be too near is passed over.
   let [near, far] = [0, high - low + gap]
+  for (let step = 0; step < STEPS; step++) {
+    const free = (gapTo(part, shift(scale3(dir, far)), gap + far) ?? gap) - gap
+    if (free < NEAR) return far
+    far -= free
+  }
   while (far - near > NEAR) {
     const pitch = (near + far) / 2
     const d = gapTo(part, shift(scale3(dir, pitch)), gap + far)
