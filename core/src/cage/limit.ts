@@ -1,17 +1,14 @@
 import { acrossEdge, ruleOf } from './refine'
 import { lastCorner, nextCorner, type Table } from './table'
 
+/** Takes what a point of the table counts for in a sum. */
+export type Take = (point: number, weight: number) => void
+
 /**
- * Where point p of a table of quads ends when it is refined for ever, put at 3 `to` of `out`: what is sharp now counts as sharp for
- * ever. Halstead, Kass and DeRose, Efficient, fair interpolation using Catmull-Clark surfaces (1993).
+ * What the points of a table of quads count for in where point p ends when it is refined for ever: what is sharp now counts as
+ * sharp for ever. Halstead, Kass and DeRose, Efficient, fair interpolation using Catmull-Clark surfaces (1993).
  */
-export function limitPoint(
-  t: Table,
-  at: Float64Array,
-  p: number,
-  out: Float64Array,
-  to: number,
-): void {
+export function limitMask(t: Table, p: number, take: Take): void {
   const rule = ruleOf(t, p)
   const n = t.faceRing[p + 1]! - t.faceRing[p]!
   const [own, edge, face] =
@@ -20,19 +17,29 @@ export function limitPoint(
       : rule === 2
         ? [2 / 3, 1 / 6, 0]
         : [n / (n + 5), 4 / (n * (n + 5)), 1 / (n * (n + 5))]
-  for (let d = 0; d < 3; d++) out[3 * to + d] = own * at[3 * p + d]!
+  take(p, own)
   if (edge > 0)
     for (let k = t.edgeRing[p]!; k < t.edgeRing[p + 1]!; k++) {
       const e = t.pointEdges[k]!
       if (rule === 2 && !(t.edgeSharp[e]! > 0)) continue
-      const q = 3 * acrossEdge(t, e, p)
-      for (let d = 0; d < 3; d++) out[3 * to + d]! += edge * at[q + d]!
+      take(acrossEdge(t, e, p), edge)
     }
   if (face > 0)
-    for (let k = t.faceRing[p]!; k < t.faceRing[p + 1]!; k++) {
-      const q = 3 * oppositeIn(t, t.pointFaces[k]!, p)
-      for (let d = 0; d < 3; d++) out[3 * to + d]! += face * at[q + d]!
-    }
+    for (let k = t.faceRing[p]!; k < t.faceRing[p + 1]!; k++)
+      take(oppositeIn(t, t.pointFaces[k]!, p), face)
+}
+
+/** Where point p of a table of quads ends when it is refined for ever, put at 3 `to` of `out`. */
+export function limitPoint(
+  t: Table,
+  at: Float64Array,
+  p: number,
+  out: Float64Array,
+  to: number,
+): void {
+  ta.fill(0)
+  limitMask(t, p, (q, w) => addTo(ta, at, q, w))
+  out.set(ta, 3 * to)
 }
 
 /** The point of a quad over from p. */
@@ -79,6 +86,8 @@ function edgeIn(t: Table, p: number, k: number): number {
   return t.pointEdges[t.edgeRing[p]! + (k % n)]!
 }
 
+/** Tangents whose cross product is shorter than this (mm2) tell no normal. */
+export const FLAT = 1e-14
 const [ta, tb] = [new Float64Array(3), new Float64Array(3)]
 const addTo = (to: Float64Array, at: Float64Array, p: number, w: number): void => {
   for (let d = 0; d < 3; d++) to[d]! += w * at[3 * p + d]!
@@ -98,20 +107,11 @@ function roundOf(n: number): { cos: Float64Array; sin: Float64Array } {
 }
 
 /**
- * The unit normal of the limit at point p within the sector of face f, put at 3 `to` of `out`. Round a smooth point by the tangent
- * masks of Halstead and others; at a crease with k faces on a side θ = π/k (Biermann, Levin and Zorin, 2000).
+ * What points count for in two directions along the limit at point p within a sector, whose cross product looks out; no weights
+ * where the point is a corner. Round a smooth point by the tangent masks of Halstead and others; at a crease with k faces on a side
+ * θ = π/k (Biermann, Levin and Zorin, 2000).
  */
-export function limitNormal(
-  t: Table,
-  at: Float64Array,
-  p: number,
-  f: number,
-  out: Float64Array,
-  to: number,
-  sector: Sector = sectorOf(t, p, f),
-): void {
-  ta.fill(0)
-  tb.fill(0)
+export function tangentMasks(t: Table, p: number, sector: Sector, first: Take, second: Take): void {
   const { from, count, round } = sector
   const n = t.faceRing[p + 1]! - t.faceRing[p]!
   const faceAt = (k: number) => t.pointFaces[t.faceRing[p]! + (k % n)]!
@@ -125,46 +125,63 @@ export function limitNormal(
     for (let k = 0; k < n; k++) {
       const edge = endOf(k)
       const face = oppositeIn(t, faceAt(k), p)
-      addTo(ta, at, edge, a * cos[k]!)
-      addTo(tb, at, edge, a * sin[k]!)
-      addTo(ta, at, face, cos[k]! + cos[k + 1]!)
-      addTo(tb, at, face, sin[k]! + sin[k + 1]!)
+      first(edge, a * cos[k]!)
+      second(edge, a * sin[k]!)
+      first(face, cos[k]! + cos[k + 1]!)
+      second(face, sin[k]! + sin[k + 1]!)
     }
   } else if (rule === 2) {
-    const [first, last] = [endOf(from), endOf(from + count)]
-    addTo(ta, at, first, 1)
-    addTo(ta, at, last, -1)
+    const [start, end] = [endOf(from), endOf(from + count)]
+    first(start, 1)
+    first(end, -1)
     const step = Math.PI / count
     if (count === 1) {
-      addTo(tb, at, oppositeIn(t, faceAt(from), p), 1)
-      addTo(tb, at, first, 1)
-      addTo(tb, at, last, 1)
-      addTo(tb, at, p, -3)
+      second(oppositeIn(t, faceAt(from), p), 1)
+      second(start, 1)
+      second(end, 1)
+      second(p, -3)
     } else {
       const r = (1 + Math.cos(step)) / Math.sin(step)
-      addTo(tb, at, p, 4 * r * (Math.cos(step) - 1))
-      addTo(tb, at, first, -r * (1 + 2 * Math.cos(step)))
-      addTo(tb, at, last, -r * (1 + 2 * Math.cos(step)))
-      for (let i = 1; i < count; i++) addTo(tb, at, endOf(from + i), 4 * Math.sin(i * step))
+      second(p, 4 * r * (Math.cos(step) - 1))
+      second(start, -r * (1 + 2 * Math.cos(step)))
+      second(end, -r * (1 + 2 * Math.cos(step)))
+      for (let i = 1; i < count; i++) second(endOf(from + i), 4 * Math.sin(i * step))
       for (let i = 0; i < count; i++)
-        addTo(
-          tb,
-          at,
-          oppositeIn(t, faceAt(from + i), p),
-          Math.sin(i * step) + Math.sin((i + 1) * step),
-        )
+        second(oppositeIn(t, faceAt(from + i), p), Math.sin(i * step) + Math.sin((i + 1) * step))
     }
   }
+}
+
+/** The unit normal of the limit at point p within the sector of face f, put at 3 `to` of `out`. */
+export function limitNormal(
+  t: Table,
+  at: Float64Array,
+  p: number,
+  f: number,
+  out: Float64Array,
+  to: number,
+  sector: Sector = sectorOf(t, p, f),
+): void {
+  ta.fill(0)
+  tb.fill(0)
+  tangentMasks(
+    t,
+    p,
+    sector,
+    (q, w) => addTo(ta, at, q, w),
+    (q, w) => addTo(tb, at, q, w),
+  )
   let [x, y, z] = [
     ta[1]! * tb[2]! - ta[2]! * tb[1]!,
     ta[2]! * tb[0]! - ta[0]! * tb[2]!,
     ta[0]! * tb[1]! - ta[1]! * tb[0]!,
   ]
   // At a corner, and where tangents fall together: the faces of the sector, each by its own.
-  if (!(Math.hypot(x, y, z) > 1e-14)) {
+  if (!(Math.hypot(x, y, z) > FLAT)) {
     x = y = z = 0
-    for (let k = 0; k < count; k++) {
-      const c = cornerAt(t, faceAt(from + k), p)
+    const n = t.faceRing[p + 1]! - t.faceRing[p]!
+    for (let k = 0; k < sector.count; k++) {
+      const c = cornerAt(t, t.pointFaces[t.faceRing[p]! + ((sector.from + k) % n)]!, p)
       const [q, r] = [3 * t.corners[nextCorner(t, c)]!, 3 * t.corners[lastCorner(t, c)]!]
       const d = (s: number, i: number) => at[s + i]! - at[3 * p + i]!
       x += d(q, 1) * d(r, 2) - d(q, 2) * d(r, 1)
