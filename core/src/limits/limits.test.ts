@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { solveFor, workingRange } from '.'
+import { SPARING, solveFor, workingRange } from '.'
 
 const no = (message: string) => ({ code: 'x', message, places: [], fixes: [] })
 
@@ -44,11 +44,32 @@ describe('working range', () => {
     expect(workingRange(() => null, 7)).toEqual({
       spans: [{ from: 0, to: 7, blocker: null }],
       below: null,
+      least: expect.any(Number),
       cap: 7,
     })
     const none = workingRange(() => no('never'), 7)
     expect(none.spans).toEqual([])
     expect(none.below?.message).toBe('never')
+    expect(none.least).toBeLessThan(7e-3)
+  })
+  it('property: a span that ends far below the largest value is found, down to the least one told', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -3.3, max: 0, noNaN: true }),
+        fc.constantFrom(undefined, SPARING),
+        (power, effort) => {
+          const end = 50 * 10 ** power
+          const { spans, least } = workingRange(
+            (v) => (v > end ? no('too large') : null),
+            50,
+            [],
+            effort,
+          )
+          if (end < least) expect(spans).toEqual([])
+          else expect(Math.abs(spans[0]!.to - end)).toBeLessThan(50 * 2e-3)
+        },
+      ),
+    )
   })
 })
 

@@ -1,6 +1,6 @@
 import { type Diagnosis, rounded } from '../math'
 
-/** A stretch of values for which an op holds, mm or rad. */
+/** A stretch of values for which an op holds, in the unit of what is searched. */
 export interface Span {
   from: number
   to: number
@@ -12,6 +12,8 @@ export interface WorkingRange {
   spans: Span[]
   /** What fails below the first span: at the smallest value tried. Null where the first span starts at 0. */
   below: Diagnosis | null
+  /** The smallest value tried. */
+  least: number
   cap: number
 }
 
@@ -25,8 +27,10 @@ export interface Effort {
 const THOROUGH: Effort = { steps: 16, resolution: 1e-7 }
 /** Where each trial takes the exact kernel. */
 export const SPARING: Effort = { steps: 6, resolution: 2e-4 }
-/** How far beyond the end of a span its blocker is read, mm or rad. */
+/** How far beyond the end of a span its blocker is read. */
 const BEYOND = 2e-4
+/** Where the smallest value tried fails, smaller ones are tried: so many, each this share of the last. */
+const SMALLER = { times: 3, share: 1 / 4 }
 /** Marks nearer to each other than this share of the largest value are one. */
 const NEAR = 1e-5
 
@@ -43,6 +47,10 @@ export function workingRange(
   effort: Effort = THOROUGH,
 ): WorkingRange {
   const tried = triedValues(cap, marks, effort.steps).map((value) => ({ value, why: probe(value) }))
+  for (let k = 0; k < SMALLER.times && tried[0]!.why; k++) {
+    const value = tried[0]!.value * SMALLER.share
+    tried.unshift({ value, why: probe(value) })
+  }
   const spans: Span[] = []
   const first = tried[0]!
   let from: number | null = first.why ? null : 0
@@ -57,7 +65,7 @@ export function workingRange(
     }
   }
   if (from !== null) spans.push({ from, to: cap, blocker: null })
-  return { spans, below: first.why, cap }
+  return { spans, below: first.why, least: first.value, cap }
 }
 
 /** Middles between neighbouring marks and steps, small values closer together, and the cap. */

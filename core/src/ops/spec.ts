@@ -55,7 +55,7 @@ export interface OpSpec<I = unknown> {
     middle?: number
   }): I
   evaluate(inputs: I, ctx: OpContext): Outcome<OpMade>
-  /** For a ranged input, the largest value worth searching (mm or rad); null when it has no meaning yet. */
+  /** For a ranged input, the largest value worth searching, as its plain numbers are read (mm, or deg for angles); null when it has no meaning yet. */
   cap?(input: string, inputs: I, ctx: OpContext): number | null
   /** Whether each trial takes the exact kernel: the search then makes few. */
   slow?(inputs: I, ctx: OpContext): boolean

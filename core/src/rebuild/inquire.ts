@@ -168,7 +168,7 @@ const worldOf = (w: Workpiece, built: Rebuilt, state: State): World => ({
 })
 
 /**
- * The working range of one input of an op in its place in the route; null when it has none now. Throws
+ * The working range of one input of an op in its place in the route, in mm, or deg for angles; null when it has none now. Throws
  * `WaitsForKernel` where a value has to be tried there first.
  */
 export function rangeOf(

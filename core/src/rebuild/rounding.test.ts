@@ -82,6 +82,17 @@ describe('rounding, draft and shell of bodies that are not turned', () => {
     expect(most).toBeGreaterThan(19.8)
     expect(most).toBeLessThanOrEqual(20.0001)
   })
+  it('the working range of a draft is in degrees, and ends where its sides meet at the end', async () => {
+    const w = piece([base, { ...block, inputs: { ...block.inputs, draft: '-3 deg' } }])
+    const [cache, run] = [new RebuildCache(), inPlace(w, the)]
+    const b = await rebuildWith(w, run, cache)
+    const inward = await workedOut(() => rangeOf(w, b, 'block', 'draft'), run, cache.exact)
+    const outline = await exact([base, block], 'block')
+    const { min, max } = outline.measure.bounds
+    const half = Math.min(max[0] - min[0], max[1] - min[1]) / 2
+    const most = (Math.atan(half / (max[2] - min[2])) * 180) / Math.PI
+    expect(Math.abs(inward!.spans[0]!.to - Math.min(most, 60))).toBeLessThan(0.1)
+  })
   it('draft then shell of a lidded box, open above', async () => {
     const p = await exact([base, block], 'block')
     const sides = ['side1', 'side2', 'side3', 'side4'].map((s) => face(p, `block:${s}`))

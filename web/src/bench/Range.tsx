@@ -1,5 +1,6 @@
 import type { WorkingRange } from '@ivory/core/limits'
-import { type Op, sayLengths } from '@ivory/core/workpiece'
+import { rounded } from '@ivory/core/math'
+import { type Dimension, type Op, sayLengths } from '@ivory/core/workpiece'
 import { useQuery } from '@tanstack/react-query'
 import { lathe } from '../engine'
 import { setInputs, useSession } from '../session/session'
@@ -7,7 +8,7 @@ import { Button } from '../ui/controls'
 import { faceName } from './names'
 
 /** The spans of values that hold, before anything is tried, and what ends each. */
-export function Range({ op, input }: { op: Op; input: string }) {
+export function Range({ op, input, dim }: { op: Op; input: string; dim: Dimension }) {
   const doc = useSession((s) => s.doc)!
   const dragging = useSession((s) => s.dragFrom !== null)
   const at = doc.route.findIndex((o) => o.id === op.id)
@@ -35,7 +36,8 @@ export function Range({ op, input }: { op: Op; input: string }) {
       </p>
     )
   const shown = spansShown(r)
-  const say = (x: number) => sayLengths(`${x} mm`, doc.unit)
+  const say = (x: number) =>
+    dim === 'length' ? sayLengths(`${x} mm`, doc.unit) : dim === 'angle' ? `${x} deg` : String(x)
   const most = shown[shown.length - 1]?.to ?? 0
   const share = (x: number) => `${Math.min(100, (100 * x) / Math.max(1.2 * most, 1e-9))}%`
   return (
@@ -43,7 +45,7 @@ export function Range({ op, input }: { op: Op; input: string }) {
       className="col-span-2 mt-1 border-brass border-l-2 bg-sheet px-2 py-1 text-sm"
       data-testid="range"
     >
-      {shown.length === 0 && <p>No value holds here.</p>}
+      {shown.length === 0 && <p>No value from {say(rounded(r.least, 3))} up holds.</p>}
       {shown.length > 0 && (
         <span className="relative block h-1.5 rounded-full bg-shade" aria-hidden="true">
           {shown.map((s) => (

@@ -169,7 +169,7 @@ describe('the route', () => {
   })
   it('a new op is brought into what holds, as part of the pick; an old one is left alone', async () => {
     const spans = [{ from: 0, to: 1.4, blocker: null }]
-    vi.spyOn(lathe, 'call').mockResolvedValue({ spans, below: null, cap: 50 })
+    vi.spyOn(lathe, 'call').mockResolvedValue({ spans, below: null, least: 0.1, cap: 50 })
     addOp('profile')
     addOp('revolve')
     addOp('shell')

@@ -157,7 +157,7 @@ export const extrudeOp = defineOp<Inputs>({
     if (made.ok) made.value.warnings.unshift(...areas.value.warnings)
     return made
   },
-  cap: (input) => (input === 'draft' ? (60 * Math.PI) / 180 : null),
+  cap: (input) => (input === 'draft' ? 60 : null),
 })
 
 /** What of a profile is carried out, pieces named by what they sweep. */

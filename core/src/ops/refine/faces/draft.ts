@@ -94,7 +94,7 @@ export const draftOp = defineOp<z.infer<typeof inputs>>({
       consequence: volumeWords(part.measure.volume, now.measure.volume),
     })
   },
-  cap: (input, { faces }) => (input === 'angle' && faces.length > 0 ? Math.PI / 4 : null),
+  cap: (input, { faces }) => (input === 'angle' && faces.length > 0 ? 45 : null),
   slow: () => true,
 })
 

@@ -1,0 +1,108 @@
+import { expect, type Page, test } from '@playwright/test'
+import {
+  accessible,
+  add,
+  choose,
+  circles,
+  click,
+  commit,
+  drawing,
+  level,
+  line,
+  look,
+  newWorkpiece,
+  picked,
+  stage,
+} from './bench'
+
+const SEAL = ['-32 -1.5', '32 -1.5', '32 1.5', '-32 1.5', '-32 -1.5']
+
+/** A place of the presses, drawn on the right and on the left. */
+const press = (side: 1 | -1) =>
+  [
+    [33, 95],
+    [24.4, 114],
+    [21, 133],
+    [24.4, 152],
+    [33, 171],
+  ].map(([x, z]) => `${side * x!} ${z}`)
+
+/** Two bays, each between a free curve through its places and a line that closes it. */
+async function presses(page: Page): Promise<void> {
+  await stage(page, 'Draw')
+  await add(page, 'p')
+  await choose(page, 'On', { label: 'front' })
+  const entry = page.getByLabel('Type a place')
+  for (const side of [1, -1] as const) {
+    const bay = press(side)
+    for (const [tool, places] of [
+      ['Curve through points', bay],
+      ['Lines', [bay[4]!, bay[0]!]],
+    ] as const) {
+      await page.getByRole('button', { name: tool, exact: true }).click()
+      for (const p of places) {
+        await entry.fill(p)
+        await entry.press('Enter')
+        await expect(entry).toHaveValue('')
+      }
+      await entry.press('Enter')
+      await entry.press('Escape')
+    }
+  }
+}
+
+test('a piping tube by hand: flat to round as a chain, squeezed by two free curves, hollowed to 0.6, crimped, covered', async ({
+  page,
+}) => {
+  test.setTimeout(240_000)
+  await newWorkpiece(page)
+  await drawing(page, 'top', SEAL)
+  for (const [n, [height, radius]] of [
+    [190, 22],
+    [198, 13],
+    [212, 10],
+  ].entries()) {
+    await level(page, 'top', String(height))
+    await circles(page, `Datum plane ${n + 1}`, [radius!])
+  }
+  await stage(page, 'Form')
+  await add(page, 'l')
+  await expect(page.getByTestId('section-of-loft')).toHaveCount(4)
+  await choose(page, 'Runs', 'ruled')
+  await expect(line(page, 'Loft 1')).toContainText('+', { timeout: 60_000 })
+  await page.screenshot({ path: '/tmp/out/t1.png' })
+  await presses(page)
+  await page.screenshot({ path: '/tmp/out/t2.png' })
+  await stage(page, 'Form')
+  await add(page, 'e')
+  await choose(page, 'Result', 'cut')
+  await choose(page, 'Which way', 'alike')
+  await commit(page, 'Length', '88')
+  await expect(line(page, 'Extrude 1')).toContainText('−', { timeout: 60_000 })
+  await page.screenshot({ path: '/tmp/out/t3.png' })
+  await stage(page, 'Refine')
+  await add(page, 's')
+  await look(page, 'top')
+  await click(page, 'end of Loft 1')
+  await picked(page)
+  await commit(page, 'Wall', '0.6')
+  await expect(line(page, 'Shell 1')).toContainText('wall 0.60 mm', { timeout: 90_000 })
+  await page.screenshot({ path: '/tmp/out/t4.png' })
+  await drawing(page, 'top', SEAL)
+  await stage(page, 'Form')
+  await add(page, 'e')
+  await choose(page, 'Result', 'join')
+  await choose(page, 'Which way', 'against')
+  await commit(page, 'Length', '7')
+  await expect(line(page, 'Extrude 2')).toContainText('+1.3 cm³', { timeout: 60_000 })
+  await page.screenshot({ path: '/tmp/out/t5.png' })
+  await stage(page, 'Refine')
+  await add(page, 'c')
+  await look(page, 'front')
+  await page.screenshot({ path: '/tmp/out/t6.png' })
+  await click(page, /edge.*line1.*start|edge.*start.*line1/)
+  await picked(page)
+  await commit(page, 'Distance', '1.4')
+  await accessible(page)
+  await page.screenshot({ path: '/tmp/out/t7.png' })
+})
