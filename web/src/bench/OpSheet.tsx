@@ -82,7 +82,9 @@ const FieldRow = memo(function FieldRow({ op, field }: { op: Op; field: Field })
     <div className="grid grid-cols-[6.5rem_1fr] items-baseline gap-x-2">
       <span title={field.help}>{field.label}</span>
       <FieldInput op={op} field={field} />
-      {field.type === 'value' && field.ranged && <Range op={op} input={field.name} dim={field.dim} />}
+      {field.type === 'value' && field.ranged && (
+        <Range op={op} input={field.name} dim={field.dim} />
+      )}
     </div>
   )
 })

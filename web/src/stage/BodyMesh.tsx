@@ -1,8 +1,8 @@
 import { type DisplayMesh, SECTION } from '@ivory/core/turned'
 import type { Workpiece } from '@ivory/core/workpiece'
-import type { ThreeEvent } from '@react-three/fiber'
+import { type ThreeEvent, useThree } from '@react-three/fiber'
 import { useMemo, useState } from 'react'
-import { BufferAttribute, BufferGeometry, DoubleSide } from 'three'
+import { BufferAttribute, BufferGeometry, DoubleSide, type Mesh } from 'three'
 import { faceName, refName } from '../bench/names'
 import {
   pickedRefs,
@@ -23,7 +23,7 @@ import { useDisposed } from './disposed'
 import { bendsAttribute, geometryOf, leftOf, linesOf, UNTOUCHED } from './geometry'
 import { LookMaterial } from './Look'
 import { Spots } from './Spots'
-import { thingUnder, type Under } from './under'
+import { castNear, thingUnder, type Under } from './under'
 import { type ShownWalls, WallSkin } from './Walls'
 
 /** How much of a body's skin is seen. */
@@ -101,13 +101,19 @@ export function BodyMesh({
   useDisposed(litFaces.geometry)
   useDisposed(litEdges)
 
+  const height = useThree((s) => s.size.height)
+  const near = useMemo(() => ({ raycast: castNear(height) }), [height])
+  /** Over the skin, that tells which edge is near; lines themselves are asked beside it only. */
+  const onSkin = (e: ThreeEvent<PointerEvent | MouseEvent>) =>
+    e.intersections.some((h) => (h.object as Mesh).geometry === skin.geometry)
   const faceUnder = (e: ThreeEvent<PointerEvent | MouseEvent>) =>
     mesh.faceOf[skin.triangles[e.faceIndex ?? 0] ?? 0] ?? 0
   /** What is under the pointer: while places are measured or corners picked also edges and corners. */
   const thing = (e: ThreeEvent<PointerEvent | MouseEvent>): Under => {
     const vertices = measuring || pick?.what === 'vertices' || laying === 'three'
-    return vertices
-      ? thingUnder(e, body, mesh, faceUnder(e), { edges: measuring, vertices })
+    const edges = measuring || pick?.what === 'edges'
+    return vertices || edges
+      ? thingUnder(e, body, mesh, faceUnder(e), { edges, vertices })
       : { face: faceUnder(e) }
   }
   /** What is lit is what a click takes. */
@@ -144,7 +150,7 @@ export function BodyMesh({
           e.stopPropagation()
           const face = faceUnder(e)
           const under = thing(e)
-          if (pick?.what !== 'edges' && !sameThing(under, over)) setOver(under)
+          if (!sameThing(under, over)) setOver(under)
           const { doc, chart } = useSession.getState()
           if (doc) tell(`${body.name}: ${wordOf(doc, under, face)}`)
           if (face !== over.face) useSession.setState({ makers: makersOf(mesh.faces[face]!) })
@@ -179,6 +185,12 @@ export function BodyMesh({
             e.stopPropagation()
             const ref = refOf(lit(e))
             if (ref && 'vertex' in ref) toggleVertex(ref)
+            return
+          }
+          if (pick?.what === 'edges') {
+            e.stopPropagation()
+            const ref = refOf(lit(e))
+            if (ref && 'edge' in ref) toggleEdge(ref)
             return
           }
           if (pick?.what !== 'faces') return
@@ -227,9 +239,9 @@ export function BodyMesh({
       </mesh>
       <lineSegments
         geometry={lines}
-        {...(quiet ? UNTOUCHED : {})}
+        {...(quiet ? UNTOUCHED : near)}
         onPointerMove={(e) => {
-          if (pick?.what !== 'edges') return
+          if (pick?.what !== 'edges' || onSkin(e)) return
           e.stopPropagation()
           const edge = mesh.edgeOf[Math.floor((e.index ?? 0) / 2)]!
           if (edge !== over.edge) setOver({ edge })
@@ -237,8 +249,13 @@ export function BodyMesh({
           const { doc } = useSession.getState()
           if (doc) tell(`edge between ${faceName(doc, names[0])} and ${faceName(doc, names[1])}`)
         }}
-        onClick={(e) => {
+        onPointerOut={() => {
           if (pick?.what !== 'edges') return
+          setOver({})
+          tell('')
+        }}
+        onClick={(e) => {
+          if (pick?.what !== 'edges' || onSkin(e)) return
           e.stopPropagation()
           const edge = mesh.edgeOf[Math.floor((e.index ?? 0) / 2)]!
           const found = body.edges.find((x) => x.shown === edge)

@@ -1,11 +1,38 @@
 import { lerp3, type P3 } from '@ivory/core/math'
 import type { DisplayMesh } from '@ivory/core/turned'
 import type { ThreeEvent } from '@react-three/fiber'
-import { Vector3 } from 'three'
+import {
+  type Camera,
+  type Intersection,
+  LineSegments,
+  type OrthographicCamera,
+  type PerspectiveCamera,
+  type Raycaster,
+  Vector3,
+} from 'three'
 import type { BodyView } from '../engine'
 
 /** How near the pointer counts as on an edge or a corner, pixels. */
 const NEAR = { edge: 6, vertex: 9 }
+
+/** How many mm a pixel is at a distance from the eye, in a view so many pixels high. */
+function pixelAt(camera: Camera, distance: number, height: number): number {
+  if ((camera as PerspectiveCamera).isPerspectiveCamera)
+    return (2 * distance * Math.tan(((camera as PerspectiveCamera).fov * Math.PI) / 360)) / height
+  const { top, bottom, zoom } = camera as OrthographicCamera
+  return (top - bottom) / zoom / height
+}
+
+/** Lines take the pointer from as near as edges do, in pixels of a view so high. */
+export const castNear = (height: number) =>
+  function (this: LineSegments, ray: Raycaster, hits: Intersection[]): void {
+    const { boundingSphere } = this.geometry
+    const away = boundingSphere?.center.distanceTo(ray.ray.origin) ?? 0
+    const before = ray.params.Line.threshold
+    ray.params.Line.threshold = NEAR.edge * pixelAt(ray.camera, away, height)
+    LineSegments.prototype.raycast.call(this, ray, hits)
+    ray.params.Line.threshold = before
+  }
 
 /** What of a body lies under the pointer: a corner before an edge before a face. */
 export type Under = { vertex: number } | { edge: number } | { face: number }
@@ -24,13 +51,14 @@ export function thingUnder(
   const canvas = e.nativeEvent.target as HTMLCanvasElement
   const { width, height } = canvas.getBoundingClientRect()
   const { offsetX, offsetY } = e.nativeEvent
-  // A hair more than the face: edges lie on its rim.
-  const deep = e.distance * 1.01 + 0.5
-  const eye = e.ray.origin
+  // A little more than the face: edges lie on its rim, and it may lean away.
+  const deep = e.distance + 2 * NEAR.edge * pixelAt(e.camera, e.distance, height)
+  const { origin, direction } = e.ray
   const spot = new Vector3()
   const seen = ([x, y, z]: P3): [number, number, number] => {
     spot.set(x, y, z)
-    const far = spot.distanceTo(eye)
+    const far = spot.sub(origin).dot(direction)
+    spot.set(x, y, z)
     spot.project(e.camera)
     return [((spot.x + 1) / 2) * width, ((1 - spot.y) / 2) * height, far]
   }
