@@ -1,6 +1,16 @@
 import { readFileSync } from 'node:fs'
 import { expect, type Page, test } from '@playwright/test'
-import { commit, drawLines, newWorkpiece, reading, route, routeRow, saved, stage } from './bench'
+import {
+  commit,
+  drawLines,
+  newWorkpiece,
+  reading,
+  route,
+  routeRow,
+  saved,
+  stage,
+  welcomed,
+} from './bench'
 
 const press = (page: Page, name: string) =>
   page.getByRole('button', { name: new RegExp(`^${name}`) }).click()
@@ -157,12 +167,12 @@ test('the kernel is stopped in the middle of its work and serves again', async (
 
 test('a route the kernel works on is stopped, says so, and is tried again', async ({ page }) => {
   test.slow()
+  await welcomed(page)
   await page.goto('/')
-  await page.waitForURL(/\/w\//)
-  await page.goto('/')
-  await page.getByRole('link', { name: /Timer dial/ }).click()
+  await page.getByLabel('File to import').setInputFiles('demo/set/timer-dial.lathe.json')
+  await stage(page, 'Refine')
   await expect(route(page)).toContainText('4 parts', { timeout: 150_000 })
-  // A value nothing was made for yet: the Shelf may have made the piece as it is.
+  // A value nothing was made for yet.
   await commit(page, 'Value of inlay', '1.37 mm')
   await page.getByRole('button', { name: 'Stop the kernel' }).click()
   await expect(page.getByTestId('lathe-state')).toContainText('fail')

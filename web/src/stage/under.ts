@@ -1,14 +1,13 @@
-import { lerp3, type P3 } from '@ivory/core/math'
 import type { DisplayMesh } from '@ivory/core/turned'
 import type { ThreeEvent } from '@react-three/fiber'
 import {
   type Camera,
   type Intersection,
   LineSegments,
+  Matrix4,
   type OrthographicCamera,
   type PerspectiveCamera,
   type Raycaster,
-  Vector3,
 } from 'three'
 import type { BodyView } from '../engine'
 
@@ -34,6 +33,9 @@ export const castNear = (height: number) =>
     ray.params.Line.threshold = before
   }
 
+const view = new Matrix4()
+const spots = new Float64Array(4)
+
 /** What of a body lies under the pointer: a corner before an edge before a face. */
 export type Under = { vertex: number } | { edge: number } | { face: number }
 
@@ -51,37 +53,41 @@ export function thingUnder(
   const canvas = e.nativeEvent.target as HTMLCanvasElement
   const { width, height } = canvas.getBoundingClientRect()
   const { offsetX, offsetY } = e.nativeEvent
+  const { origin, direction } = e.ray
   // A little more than the face: edges lie on its rim, and it may lean away.
   const deep = e.distance + 2 * NEAR.edge * pixelAt(e.camera, e.distance, height)
-  const { origin, direction } = e.ray
-  const spot = new Vector3()
-  const seen = ([x, y, z]: P3): [number, number, number] => {
-    spot.set(x, y, z)
-    const far = spot.sub(origin).dot(direction)
-    spot.set(x, y, z)
-    spot.project(e.camera)
-    return [((spot.x + 1) / 2) * width, ((1 - spot.y) / 2) * height, far]
+  const m = view.multiplyMatrices(e.camera.projectionMatrix, e.camera.matrixWorldInverse).elements
+  const hidden = (x: number, y: number, z: number) =>
+    (x - origin.x) * direction.x + (y - origin.y) * direction.y + (z - origin.z) * direction.z >
+    deep
+  /** Pixels from the left and the top, put at `to` of `spots`. */
+  const seen = (x: number, y: number, z: number, to: number) => {
+    const w = m[3]! * x + m[7]! * y + m[11]! * z + m[15]!
+    spots[to] = (((m[0]! * x + m[4]! * y + m[8]! * z + m[12]!) / w + 1) / 2) * width
+    spots[to + 1] = ((1 - (m[1]! * x + m[5]! * y + m[9]! * z + m[13]!) / w) / 2) * height
   }
   let best: { d: number; under: Under } = { d: Number.POSITIVE_INFINITY, under: { face } }
   if (wanted.vertices)
     for (const [i, { at }] of body.vertices.entries()) {
-      const [x, y, far] = seen(at)
-      const d = Math.hypot(x - offsetX, y - offsetY)
-      if (d < NEAR.vertex && d < best.d && far < deep) best = { d, under: { vertex: i } }
+      seen(at[0], at[1], at[2], 0)
+      const d = Math.hypot(spots[0]! - offsetX, spots[1]! - offsetY)
+      if (d < NEAR.vertex && d < best.d && !hidden(at[0], at[1], at[2]))
+        best = { d, under: { vertex: i } }
     }
   if (!('face' in best.under) || !wanted.edges) return best.under
   const { lines, edgeOf } = mesh
   for (let i = 0; i < edgeOf.length; i++) {
-    const end = (k: number): P3 => [lines[6 * i + k]!, lines[6 * i + k + 1]!, lines[6 * i + k + 2]!]
-    const [p, q] = [end(0), end(3)]
-    const [a, b] = [seen(p), seen(q)]
-    const [ux, uy] = [b[0] - a[0], b[1] - a[1]]
+    const o = 6 * i
+    seen(lines[o]!, lines[o + 1]!, lines[o + 2]!, 0)
+    seen(lines[o + 3]!, lines[o + 4]!, lines[o + 5]!, 2)
+    const [ax, ay] = [spots[0]! - offsetX, spots[1]! - offsetY]
+    const [ux, uy] = [spots[2]! - spots[0]!, spots[3]! - spots[1]!]
     const long = ux * ux + uy * uy
-    const t = long > 0 ? ((offsetX - a[0]) * ux + (offsetY - a[1]) * uy) / long : 0
-    const k = Math.min(1, Math.max(0, t))
-    const d = Math.hypot(a[0] + k * ux - offsetX, a[1] + k * uy - offsetY)
-    if (d < NEAR.edge && d < best.d && seen(lerp3(p, q, k))[2] < deep)
-      best = { d, under: { edge: edgeOf[i]! } }
+    const k = long > 0 ? Math.min(1, Math.max(0, -(ax * ux + ay * uy) / long)) : 0
+    const d = Math.hypot(ax + k * ux, ay + k * uy)
+    if (!(d < NEAR.edge && d < best.d)) continue
+    const along = (c: number) => lines[o + c]! + k * (lines[o + 3 + c]! - lines[o + c]!)
+    if (!hidden(along(0), along(1), along(2))) best = { d, under: { edge: edgeOf[i]! } }
   }
   return best.under
 }
