@@ -100,6 +100,5 @@ test('a piping tube by hand: flat to round as a chain, squeezed by two free curv
   await expect(line(page, 'Chamfer 1')).toContainText(`−${((64 * 1.4 ** 2) / 2).toFixed(0)} mm³`, {
     timeout: 60_000,
   })
-  await page.screenshot({ path: '/tmp/out/t7.png' })
   await accessible(page)
 })

@@ -1,4 +1,7 @@
 import type { Anatomy, EdgeInfo, FaceInfo, SolidMeasure } from '../kernel'
+
+export { SHOWN } from '../kernel'
+
 import {
   add3,
   angle3,
@@ -42,8 +45,6 @@ export interface ExactPart {
   form?: SurfaceForm
 }
 
-/** Chord (mm) and angle (rad) of the triangles an exact body is shown and measured by. */
-export const SHOWN = { chord: 0.05, angle: 0.2 }
 /** Neighbouring faces that turn by less than this run on smoothly, rad (0.1 deg); of triangles, as facets do. */
 const SMOOTH = { exact: 1.75e-3, mesh: 0.25 }
 

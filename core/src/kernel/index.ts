@@ -1,4 +1,5 @@
 export { loadKernel } from './occt'
+export { SHOWN } from './read/skin'
 export { KernelScope, scoped } from './scope'
 export {
   type Anatomy,

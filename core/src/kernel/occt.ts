@@ -10,14 +10,15 @@ import { chamfer, fillet } from './make/rounding'
 import { sewnCopies } from './make/sew'
 import { grown, prism, sheet, turn } from './make/sweep'
 import { draft, repaired, thick } from './make/thick'
-import { anatomy, shownSkin } from './read/anatomy'
+import { anatomy } from './read/anatomy'
 import { distances } from './read/distance'
 import { feetOf } from './read/feet'
 import { fromBytes, fromStep, toBytes, toStep } from './read/files'
 import { linesOf } from './read/lines'
-import { measure } from './read/measure'
+import { areasOf, measure } from './read/measure'
 import { meetsOf } from './read/meets'
 import { ribbonsOf, seamsOf } from './read/seams'
+import { SHOWN, type ShownSkin, shownSkin } from './read/skin'
 import { surfacesOf } from './read/surfaces'
 import { tessellate, volumeByTriangles } from './read/triangles'
 import { type KernelScope, scoped } from './scope'
@@ -49,6 +50,9 @@ class OcctKernel implements Kernel {
   readonly #shapes = new Map<number, TopoDS_Shape>()
   /** What was measured on shapes that are still kept: shapes never change. */
   readonly #measures = new Map<number, SolidMeasure>()
+  readonly #areas = new Map<number, number[]>()
+  /** The triangles made last to show a shape: they are asked for again until its anatomy takes them along. */
+  #skin: { id: number; chord: number; angle: number; made: ShownSkin } | null = null
   #next = 1
 
   constructor(oc: Oc) {
@@ -166,7 +170,11 @@ class OcctKernel implements Kernel {
   measure(h: SolidHandle): SolidMeasure {
     const known = this.#measures.get(h.id)
     if (known) return known
-    const made = this.#run('Measuring failed', (oc, s) => measure(oc, s, this.#shape(h)))
+    const made = this.#run('Measuring failed', (oc, s) =>
+      measure(oc, s, this.#shape(h), this.#areasOf(h), () =>
+        this.shown(h, SHOWN.chord, SHOWN.angle),
+      ),
+    )
     this.#measures.set(h.id, made)
     return made
   }
@@ -182,7 +190,7 @@ class OcctKernel implements Kernel {
   }
   anatomy(h: SolidHandle, chord: number, angle: number) {
     return this.#run('Making triangles failed', (oc, s) =>
-      anatomy(oc, s, this.#shape(h), chord, angle),
+      anatomy(oc, s, this.#shape(h), this.#skinOf(h, chord, angle), this.#areasOf(h), chord, angle),
     )
   }
   seams(h: SolidHandle) {
@@ -221,9 +229,9 @@ class OcctKernel implements Kernel {
     })
   }
   shown(h: SolidHandle, chord: number, angle: number) {
-    return this.#run('Making triangles failed', (oc, s) =>
-      shownSkin(oc, s, this.#shape(h), chord, angle),
-    )
+    const made = this.#skinOf(h, chord, angle)
+    this.#skin = { id: h.id, chord, angle, made }
+    return made
   }
   tessellate(h: SolidHandle, chord: number, angle: number) {
     return this.#run('Making triangles failed', (oc, s) =>
@@ -251,8 +259,28 @@ class OcctKernel implements Kernel {
     this.#shapes.get(h.id)?.delete()
     this.#shapes.delete(h.id)
     this.#measures.delete(h.id)
+    this.#areas.delete(h.id)
+    if (this.#skin?.id === h.id) this.#skin = null
   }
 
+  #areasOf(h: SolidHandle): number[] {
+    const known = this.#areas.get(h.id)
+    if (known) return known
+    const made = this.#run('Measuring failed', (oc, s) => areasOf(oc, s, this.#shape(h)))
+    this.#areas.set(h.id, made)
+    return made
+  }
+  /** The triangles that show a shape, those made last where they are it; they are given away. */
+  #skinOf(h: SolidHandle, chord: number, angle: number): ShownSkin {
+    const last = this.#skin
+    if (last && last.id === h.id && last.chord === chord && last.angle === angle) {
+      this.#skin = null
+      return last.made
+    }
+    return this.#run('Making triangles failed', (oc, s) =>
+      shownSkin(oc, s, this.#shape(h), chord, angle),
+    )
+  }
   #shape(h: SolidHandle): TopoDS_Shape {
     const shape = this.#shapes.get(h.id)
     if (!shape) throw new Error(`kernel: solid ${h.id} was freed`)

@@ -1,9 +1,10 @@
 import type { gp_Ax1, TopoDS_Shape } from 'replicad-opencascadejs'
-import { cornersAt, cross3, type P3, sub3 } from '../../math'
+import type { P3 } from '../../math'
 import { hashOf, type Numbered, type Oc, topologyOf } from '../explore'
 import type { KernelScope } from '../scope'
 import type { Anatomy, EdgeInfo, FaceInfo, SurfaceKind } from '../types'
 import { splineOf } from './edgecurve'
+import { floats, ints, type ShownSkin } from './skin'
 
 const KINDS: Record<string, SurfaceKind> = {
   GeomAbs_Plane: 'plane',
@@ -13,21 +14,22 @@ const KINDS: Record<string, SurfaceKind> = {
   GeomAbs_Torus: 'torus',
 }
 
-/** Faces, edges and vertices with the triangles and lines that show them. */
+/** Faces (of these areas), edges and vertices with the triangles, made before, and the lines that show them. */
 export function anatomy(
   oc: Oc,
   s: KernelScope,
   shape: TopoDS_Shape,
+  { groups, ...skin }: ShownSkin,
+  areas: readonly number[],
   chord: number,
   angle: number,
 ): Anatomy {
   const { faces, edges, vertices, facesOfEdge, facesOfVertex } = topologyOf(oc, s, shape)
   const lines = s.keep(oc.ReplicadEdgeMeshExtractor.extract(shape, chord, angle))
-  const { groups, ...skin } = shownSkin(oc, s, shape, chord, angle)
   const edgeGroups = ints(oc, lines.getEdgeGroupsPtr(), lines.getEdgeGroupsSize())
   const linePoints = floats(oc, lines.getLinesPtr(), lines.getLinesSize())
   return {
-    faces: faces.all.map((f) => faceInfo(oc, s, f)),
+    faces: faces.all.map((f, i) => faceInfo(oc, s, f, areas[i]!)),
     edges: edges.all.map((e, i) => ({
       faces: facesOfEdge[i]!,
       length: lengthOf(oc, s, e),
@@ -41,52 +43,6 @@ export function anatomy(
     faceOf: owners(oc, groups, faces, skin.triangles.length / 3, 3),
     lines: linePoints,
     edgeOf: owners(oc, edgeGroups, edges, linePoints.length / 6, 2),
-  }
-}
-
-const floats = (oc: Oc, at: number, n: number) =>
-  new Float32Array(oc.wasmMemory.buffer, at, n).slice()
-const ints = (oc: Oc, at: number, n: number) => new Uint32Array(oc.wasmMemory.buffer, at, n).slice()
-
-/** The triangles that show a shape, with the normals of its surfaces, and which belong to which face. */
-export function shownSkin(
-  oc: Oc,
-  s: KernelScope,
-  shape: TopoDS_Shape,
-  chord: number,
-  angle: number,
-) {
-  const mesh = s.keep(oc.ReplicadMeshExtractor.extract(shape, chord, angle, false))
-  const skin = {
-    positions: floats(oc, mesh.getVerticesPtr(), mesh.getVerticesSize()),
-    normals: floats(oc, mesh.getNormalsPtr(), mesh.getNormalsSize()),
-    triangles: ints(oc, mesh.getTrianglesPtr(), mesh.getTrianglesSize()),
-    groups: ints(oc, mesh.getFaceGroupsPtr(), mesh.getFaceGroupsSize()),
-  }
-  rightPoles(skin)
-  return skin
-}
-
-/** Where a surface has no normal (a pole) the kernel may tell one that looks inward: there that of the triangles is taken. */
-function rightPoles({
-  positions,
-  normals,
-  triangles,
-}: Pick<Anatomy, 'positions' | 'normals' | 'triangles'>): void {
-  const sums = new Float64Array(normals.length)
-  for (let t = 0; t < triangles.length / 3; t++) {
-    const [a, b, c] = cornersAt({ positions, triangles }, t)
-    const n = cross3(sub3(b, a), sub3(c, a))
-    for (let k = 0; k < 3; k++)
-      for (let j = 0; j < 3; j++) sums[3 * triangles[3 * t + k]! + j]! += n[j]!
-  }
-  for (let v = 0; v < normals.length; v += 3) {
-    const [x, y, z] = [sums[v]!, sums[v + 1]!, sums[v + 2]!]
-    if (x * normals[v]! + y * normals[v + 1]! + z * normals[v + 2]! >= 0) continue
-    const l = Math.hypot(x, y, z)
-    normals[v] = x / l
-    normals[v + 1] = y / l
-    normals[v + 2] = z / l
   }
 }
 
@@ -107,13 +63,11 @@ function owners(oc: Oc, groups: Uint32Array, of: Numbered, count: number, per: n
   return out
 }
 
-function faceInfo(oc: Oc, s: KernelScope, shape: TopoDS_Shape): FaceInfo {
+function faceInfo(oc: Oc, s: KernelScope, shape: TopoDS_Shape, area: number): FaceInfo {
   const face = s.keep(oc.TopoDS.Face(shape))
   const adaptor = s.keep(new oc.BRepAdaptor_Surface(face, true))
-  const props = s.keep(new oc.GProp_GProps())
-  oc.BRepGProp.SurfaceProperties(face, props, false, false)
   const kind = KINDS[adaptor.GetType()] ?? 'free'
-  const info: FaceInfo = { kind, area: props.Mass() }
+  const info: FaceInfo = { kind, area }
   if (kind === 'plane') info.flat = lineOf(s, s.keep(s.keep(adaptor.Plane()).Axis()))
   if (kind === 'cylinder') {
     const cylinder = s.keep(adaptor.Cylinder())

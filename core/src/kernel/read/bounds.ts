@@ -1,12 +1,11 @@
 import type { BRepAdaptor_Surface, TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs'
 import type { P3 } from '../../math'
-import { Numbered, type Oc, partsOf } from '../explore'
+import { hashOf, Numbered, type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
+import { SHOWN, type ShownSkin } from './skin'
 
-/** Triangles of free faces from which their extremes are closed in on: chord (mm) and angle (rad). */
-const COARSE = { chord: 0.05, angle: 0.2 }
-/** What the surface can reach beyond such triangles at most, mm. */
-const BEYOND = 2 * COARSE.chord
+/** What the surface can reach beyond the triangles that show it at most, mm. */
+const BEYOND = 2 * SHOWN.chord
 const STEPS = 30
 
 /** Surfaces whose trimmed part the kernel's own box does not know: of one set off it takes the whole rectangle of u and v. */
@@ -22,6 +21,13 @@ const WAYS: readonly Way[] = ([0, 1, 2] as const).flatMap((axis) => [
   { axis, sign: 1 as const },
 ])
 
+/** How far a point of the skin reaches a way, mm; its number and place. */
+interface Far {
+  far: number
+  point: number
+  at: P3
+}
+
 /** How far a node of a free face reaches a way, mm, and where it lies on the surface. */
 interface Reach {
   far: number
@@ -31,9 +37,14 @@ interface Reach {
 
 /**
  * The least box about a shape, mm. The kernel's own is exact but takes half a second for a free face: these are read at the
- * nodes of their triangles and closed in on from there by Newton's method within the face's rectangle of u and v.
+ * points of the triangles that show them and closed in on from there by Newton's method within the face's rectangle of u and v.
  */
-export function boundsOf(oc: Oc, s: KernelScope, shape: TopoDS_Shape): { min: P3; max: P3 } {
+export function boundsOf(
+  oc: Oc,
+  s: KernelScope,
+  shape: TopoDS_Shape,
+  skin: () => ShownSkin,
+): { min: P3; max: P3 } {
   const box = s.keep(new oc.Bnd_Box())
   const free: { face: TopoDS_Face; adaptor: BRepAdaptor_Surface }[] = []
   for (const f of partsOf(oc, s, shape, 'FACE')) {
@@ -52,67 +63,84 @@ export function boundsOf(oc: Oc, s: KernelScope, shape: TopoDS_Shape): { min: P3
     ? WAYS.map(() => Number.NEGATIVE_INFINITY)
     : [-box.GetXMin(), box.GetXMax(), -box.GetYMin(), box.GetYMax(), -box.GetZMin(), box.GetZMax()]
   if (free.length > 0) {
-    s.keep(new oc.BRepMesh_IncrementalMesh(shape, COARSE.chord, false, COARSE.angle, false))
-    const faces = free.map(({ face, adaptor }) => ({ adaptor, ...reaches(oc, s, face) }))
+    const made = skin()
+    const faces = free.map((f) => ({ ...f, ...reaches(made, hashOf(oc, f.face)) }))
     for (const f of faces) for (const [k, r] of f.ways.entries()) far[k] = Math.max(far[k]!, r.far)
     const coarse = [...far]
     for (const f of faces)
       for (const [k, r] of f.ways.entries())
-        if (r.far > coarse[k]! - BEYOND)
-          far[k] = Math.max(far[k]!, farthest(f.adaptor, r, WAYS[k]!, f.rectangle))
+        if (r.far > coarse[k]! - BEYOND) {
+          const from = placeOn(oc, s, f.face, f.first, r)
+          if (from) far[k] = Math.max(far[k]!, farthest(f.adaptor, from, WAYS[k]!))
+        }
   }
   return { min: [-far[0]!, -far[2]!, -far[4]!], max: [far[1]!, far[3]!, far[5]!] }
 }
 
-type Rectangle = [number, number, number, number]
+/**
+ * How far the triangles of the faces of a hash reach each way: which point of the skin, and its number. `first` is the number of their first
+ * point.
+ */
+function reaches({ positions, triangles, groups }: ShownSkin, hash: number) {
+  const ways = WAYS.map((): Far => ({ far: Number.NEGATIVE_INFINITY, point: -1, at: [0, 0, 0] }))
+  let first = Number.POSITIVE_INFINITY
+  for (let g = 0; g < groups.length; g += 3) {
+    if (groups[g + 2] !== hash) continue
+    for (let i = groups[g]!; i < groups[g]! + groups[g + 1]!; i++) {
+      const point = triangles[i]!
+      first = Math.min(first, point)
+      for (let k = 0; k < 6; k++) {
+        const { axis, sign } = WAYS[k]!
+        const far = sign * positions[3 * point + axis]!
+        if (far <= ways[k]!.far) continue
+        const at: P3 = [positions[3 * point]!, positions[3 * point + 1]!, positions[3 * point + 2]!]
+        ways[k] = { far, point, at }
+      }
+    }
+  }
+  return { ways, first }
+}
 
-/** How far the triangles of a face reach each way, and the rectangle of u and v they lie in. */
-function reaches(
+/** How near a point of the skin, which is kept in single precision, lies to the node it is, as a share of its distance. */
+const SINGLE = 1e-6
+
+/** Where a point of the skin lies on a face that its triangles are made of; null where that is not found. */
+function placeOn(
   oc: Oc,
   s: KernelScope,
   face: TopoDS_Face,
-): { ways: Reach[]; rectangle: Rectangle } {
-  const ways = WAYS.map((): Reach => ({ far: Number.NEGATIVE_INFINITY, u: 0, v: 0 }))
-  const rectangle: Rectangle = [
-    Number.POSITIVE_INFINITY,
-    Number.NEGATIVE_INFINITY,
-    Number.POSITIVE_INFINITY,
-    Number.NEGATIVE_INFINITY,
-  ]
-  const at = s.keep(new oc.TopLoc_Location())
-  const mesh = oc.BRep_Tool.Triangulation(face, at, 0)
-  if (!mesh) return { ways, rectangle }
+  first: number,
+  { far, point, at }: Far,
+): Reach | null {
+  const loc = s.keep(new oc.TopLoc_Location())
+  const mesh = oc.BRep_Tool.Triangulation(face, loc, 0)
+  if (!mesh) return null
   s.keep(mesh)
-  const move = s.keep(at.Transformation())
-  for (let i = 1; i <= mesh.NbNodes(); i++) {
-    const [raw, uv] = [mesh.Node(i), mesh.UVNode(i)]
-    raw.Transform(move)
-    const p = [raw.X(), raw.Y(), raw.Z()]
-    const [u, v] = [uv.X(), uv.Y()]
-    raw.delete()
-    uv.delete()
-    rectangle[0] = Math.min(rectangle[0], u)
-    rectangle[1] = Math.max(rectangle[1], u)
-    rectangle[2] = Math.min(rectangle[2], v)
-    rectangle[3] = Math.max(rectangle[3], v)
-    for (const [k, { axis, sign }] of WAYS.entries()) {
-      const far = sign * p[axis]!
-      if (far > ways[k]!.far) ways[k] = { far, u, v }
-    }
+  const move = s.keep(loc.Transformation())
+  const count = mesh.NbNodes()
+  // Points of the skin come in the order of the nodes, from the first of the face on; looked for where it is otherwise.
+  const guess = point - first + 1
+  for (let i = 0; i <= count; i++) {
+    const n = i === 0 ? guess : i
+    if (n > count) continue
+    const node = mesh.Node(n)
+    node.Transform(move)
+    const d = Math.hypot(node.X() - at[0], node.Y() - at[1], node.Z() - at[2])
+    node.delete()
+    if (d > SINGLE * (1 + Math.hypot(...at))) continue
+    const uv = s.keep(mesh.UVNode(n))
+    return { far, u: uv.X(), v: uv.Y() }
   }
-  return { ways, rectangle }
+  return null
 }
 
 /**
  * The farthest place near a node, by Newton's method held in the rectangle; the node's own reach where it runs off or ends at a side,
  * which the edges tell better.
  */
-function farthest(
-  surface: BRepAdaptor_Surface,
-  from: Reach,
-  { axis, sign }: Way,
-  [u0, u1, v0, v1]: Rectangle,
-): number {
+function farthest(surface: BRepAdaptor_Surface, from: Reach, { axis, sign }: Way): number {
+  const [u0, u1] = [surface.FirstUParameter(), surface.LastUParameter()]
+  const [v0, v1] = [surface.FirstVParameter(), surface.LastVParameter()]
   let { u, v } = from
   for (let k = 0; k < STEPS; k++) {
     const r = surface.EvalD2(u, v)

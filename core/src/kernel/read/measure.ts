@@ -1,11 +1,12 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs'
 import { add3, type P3, scale3 } from '../../math'
-import { type Oc, partsOf } from '../explore'
+import { Numbered, type Oc, partsOf } from '../explore'
 import { together } from '../make/move'
 import type { KernelScope } from '../scope'
 import type { SolidMeasure } from '../types'
 import { boundsOf } from './bounds'
 import { behindCarried, isCarried } from './carried'
+import type { ShownSkin } from './skin'
 
 /** How exactly each face is summed up, and the same of shapes of more faces than `MANY`: each has a small share. */
 const EXACT = { few: 1e-9, many: 1e-5 }
@@ -13,17 +14,37 @@ const MANY = 1000
 /** The same of areas, which nothing is decided by: 7e-8 off on a swept band, in half the time. */
 const AREA = 1e-6
 
-export function measure(oc: Oc, s: KernelScope, shape: TopoDS_Shape): SolidMeasure {
-  const eps = partsOf(oc, s, shape, 'FACE').length > MANY ? EXACT.many : EXACT.few
-  const { volume, centroid } = volumeOf(oc, s, shape, eps)
-  const surf = s.keep(new oc.GProp_GProps())
-  oc.BRepGProp.SurfaceProperties(shape, surf, Math.max(eps, AREA), false)
+/** How exactly a shape is summed up. */
+const exactness = (oc: Oc, s: KernelScope, shape: TopoDS_Shape): number =>
+  partsOf(oc, s, shape, 'FACE').length > MANY ? EXACT.many : EXACT.few
+
+/** The area of each face of a shape, each once, in the order they are met, mm2. */
+export function areasOf(oc: Oc, s: KernelScope, shape: TopoDS_Shape): number[] {
+  const eps = Math.max(exactness(oc, s, shape), AREA)
+  return new Numbered(oc, partsOf(oc, s, shape, 'FACE')).all.map((face) => {
+    const props = s.keep(new oc.GProp_GProps())
+    oc.BRepGProp.SurfaceProperties(face, props, eps, false)
+    return props.Mass()
+  })
+}
+
+/** Measures a shape whose faces have these areas; its skin is asked for where free faces need it. */
+export function measure(
+  oc: Oc,
+  s: KernelScope,
+  shape: TopoDS_Shape,
+  areas: readonly number[],
+  skin: () => ShownSkin,
+): SolidMeasure {
+  const { volume, centroid } = volumeOf(oc, s, shape, exactness(oc, s, shape))
+  const faces = partsOf(oc, s, shape, 'FACE')
+  const once = new Numbered(oc, faces)
   const shells = partsOf(oc, s, shape, 'SHELL')
   return {
     volume,
-    area: surf.Mass(),
+    area: faces.reduce((sum, f) => sum + areas[once.of(f)]!, 0),
     centroid,
-    bounds: boundsOf(oc, s, shape),
+    bounds: boundsOf(oc, s, shape, skin),
     closed: shells.length > 0 && shells.every((x) => oc.BRep_Tool.IsClosed(x)),
     valid: isValid(oc, s, shape),
     solids: partsOf(oc, s, shape, 'SOLID').length,
