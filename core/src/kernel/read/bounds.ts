@@ -65,14 +65,13 @@ export function boundsOf(
   if (free.length > 0) {
     const made = skin()
     const faces = free.map((f) => ({ ...f, ...reaches(made, hashOf(oc, f.face)) }))
-    for (const f of faces) for (const [k, r] of f.ways.entries()) far[k] = Math.max(far[k]!, r.far)
-    const coarse = [...far]
+    const most = far.map((x, k) => Math.max(x, ...faces.map((f) => f.ways[k]!.far)))
     for (const f of faces)
-      for (const [k, r] of f.ways.entries())
-        if (r.far > coarse[k]! - BEYOND) {
-          const from = placeOn(oc, s, f.face, f.first, r)
-          if (from) far[k] = Math.max(far[k]!, farthest(f.adaptor, from, WAYS[k]!))
-        }
+      for (const [k, r] of f.ways.entries()) {
+        if (r.far < most[k]! - BEYOND) continue
+        const from = placeOn(oc, s, f.face, f.first, r, WAYS[k]!)
+        far[k] = Math.max(far[k]!, from ? farthest(f.adaptor, from, WAYS[k]!) : r.far)
+      }
   }
   return { min: [-far[0]!, -far[2]!, -far[4]!], max: [far[1]!, far[3]!, far[5]!] }
 }
@@ -104,13 +103,14 @@ function reaches({ positions, triangles, groups }: ShownSkin, hash: number) {
 /** How near a point of the skin, which is kept in single precision, lies to the node it is, as a share of its distance. */
 const SINGLE = 1e-6
 
-/** Where a point of the skin lies on a face that its triangles are made of; null where that is not found. */
+/** Where a point of the skin lies on a face that its triangles are made of, and how far the node there reaches; null where none is found. */
 function placeOn(
   oc: Oc,
   s: KernelScope,
   face: TopoDS_Face,
   first: number,
-  { far, point, at }: Far,
+  { point, at }: Far,
+  { axis, sign }: Way,
 ): Reach | null {
   const loc = s.keep(new oc.TopLoc_Location())
   const mesh = oc.BRep_Tool.Triangulation(face, loc, 0)
@@ -125,11 +125,12 @@ function placeOn(
     if (n > count) continue
     const node = mesh.Node(n)
     node.Transform(move)
-    const d = Math.hypot(node.X() - at[0], node.Y() - at[1], node.Z() - at[2])
+    const p = [node.X(), node.Y(), node.Z()] as const
     node.delete()
-    if (d > SINGLE * (1 + Math.hypot(...at))) continue
+    const off = Math.hypot(p[0] - at[0], p[1] - at[1], p[2] - at[2])
+    if (off > SINGLE * (1 + Math.hypot(...at))) continue
     const uv = s.keep(mesh.UVNode(n))
-    return { far, u: uv.X(), v: uv.Y() }
+    return { far: sign * p[axis], u: uv.X(), v: uv.Y() }
   }
   return null
 }
