@@ -75,6 +75,16 @@ test('a garlic keeper by hand: ten columns pushed and pulled alike, a stem carri
   await add(page, 'p')
   await commit(page, 'Height', '52')
   await expect(line(page, 'Split 1')).toContainText('above', { timeout: 90_000 })
+  // Built upside down less of it overhangs, or more, and that is told.
+  await stage(page, 'Gauge')
+  await button(page, '+ Overhang').click()
+  await expect(page.getByTestId('gauge-overhang')).toContainText(/^[\d.]+ mm²$/)
+  await page.getByTestId('gauge-overhang').click()
+  await expect(page.getByText('begins in the air', { exact: true })).toBeVisible()
+  await commit(page, 'Built along', '7')
+  await expect(page.getByText(/It is built along 1 \(x\), 2 \(y\) or 3 \(z\)/)).toBeVisible()
+  await commit(page, 'Built along', '-3')
+  await expect(page.getByTestId('gauge-overhang')).toContainText(/^[\d.]+ mm²$/)
 })
 
 test('a crock: columns creased by one click, rows sized and twisted in a table; its form or its cage is seen', async ({

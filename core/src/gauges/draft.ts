@@ -12,6 +12,7 @@ import {
   unit3,
 } from '../math'
 import { MeshTree, noHit } from '../mesh'
+import { DIRECTIONS, leanOf, shareBelow } from './lean'
 import type { GaugeSpec, Skin } from './spec'
 
 /** Faces that look along the pull, or against it, are no side: their draft is not asked for, deg from 90. */
@@ -111,10 +112,6 @@ export function readDraft(skin: Skin, pulls: Pulls, asked: number): DraftRead {
   return out
 }
 
-/** deg */
-const leanOf = (normal: P3, pull: P3): number =>
-  (Math.asin(Math.min(1, Math.max(-1, dot3(normal, pull)))) * 180) / Math.PI
-
 /** Takes in where a triangle turns from looking along the pull to looking against it. */
 function turning(corners: readonly Corner[], along: P3, out: DraftRead): void {
   for (const [k, [p, n]] of corners.entries()) {
@@ -144,21 +141,6 @@ function halves(corners: readonly Corner[], along: P3, parts: number): [Corner[]
   }
   return [...of(1), ...of(-1)]
 }
-
-/** The share of a triangle in which a value that runs evenly between its corners lies below a limit. */
-function shareBelow(values: readonly number[], limit: number): number {
-  const [a, b, c] = [...values].sort((x, y) => x - y) as [number, number, number]
-  if (limit <= a) return 0
-  if (limit >= c) return 1
-  if (limit < b) return (limit - a) ** 2 / ((b - a) * (c - a))
-  return 1 - (c - limit) ** 2 / ((c - a) * (c - b))
-}
-
-const DIRECTIONS: readonly P3[] = [
-  [1, 0, 0],
-  [0, 1, 0],
-  [0, 0, 1],
-]
 
 export const draftGauge: GaugeSpec = {
   kind: 'draft',

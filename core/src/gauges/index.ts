@@ -14,6 +14,7 @@ export {
   wallHistogram,
 } from './charts'
 export { type DraftRead, readDraft } from './draft'
+export { type OverhangRead, readOverhang } from './overhang'
 export { polesOf } from './poles'
 export { GAUGES, gaugeSpec } from './registry'
 export { extremaOf } from './ripple'

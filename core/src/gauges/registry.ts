@@ -7,6 +7,7 @@ import { draftGauge } from './draft'
 import { gapGauge } from './gap'
 import { labelGauge } from './label'
 import { massGauge } from './mass'
+import { overhangGauge } from './overhang'
 import { polesGauge } from './poles'
 import { rippleGauge } from './ripple'
 import { seamsGauge } from './seams'
@@ -31,6 +32,7 @@ export const GAUGES: Readonly<Record<string, GaugeSpec>> = Object.fromEntries(
     gapGauge,
     betweenGauge,
     draftGauge,
+    overhangGauge,
     bendsGauge,
     seamsGauge,
     rippleGauge,
