@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import { add, commit, line, newWorkpiece, over, stage } from './bench'
+import { accessible, add, commit, line, newWorkpiece, over, stage } from './bench'
 
 const button = (page: Page, name: string) => page.getByRole('button', { name, exact: true })
 const picks = (page: Page) => page.getByTestId('cage-picks')
@@ -122,6 +122,17 @@ test('a crock: columns creased by one click, rows sized and twisted in a table; 
   await slider.focus()
   await page.keyboard.press('Home')
   await expect(slider).toHaveAttribute('aria-valuenow', '0')
+
+  // Every crease is in a list: found on the Stage, dropped, with all that are alike.
+  await expect(page.getByTestId('creases')).toHaveText('12 creases')
+  await page.getByTestId('creases').click()
+  await button(page, 'Find crease 1').click()
+  await expect(page.getByTestId('cage-picks')).toHaveText('4 edges')
+  await accessible(page)
+  await button(page, 'Drop crease 1').click()
+  await expect(page.getByTestId('creases')).toHaveCount(0)
+  await page.keyboard.press('Control+z')
+  await expect(page.getByTestId('creases')).toHaveText('12 creases')
   await stage(page, 'Refine')
   await add(page, 's')
   await expect(line(page, 'Shell 1')).toBeVisible()

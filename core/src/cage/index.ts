@@ -1,3 +1,4 @@
+export { type Crease, type CreaseLine, creaseLines } from './creases'
 export * from './edit'
 export {
   type Cage,

@@ -9,16 +9,26 @@ import { useSession } from '../../session/session'
 import { useDisposed } from '../disposed'
 import { geometryAt, UNTOUCHED } from '../geometry'
 import { Dots } from '../PathLine'
+import { Axes } from './Axes'
 import { CageHandle } from './CageHandle'
 import { cageUnder, seenPlaces } from './under'
 
 /** A pointer that moved by more between down and up turned the view, px. */
 const STILL = 4
 
-/** The chosen cage: its faces faint or firm, its edges, what is picked of it, and the caliper that moves that. */
+const NONE: string[] = []
+
+/** The chosen cage: its symmetry, its faces faint or firm, its edges, what is picked of it, and the caliper that moves that. */
 export function CageView() {
   const chosen = useCage()
-  return chosen ? <Shown cage={chosen.cage} /> : null
+  if (!chosen) return null
+  const { turns = 1, mirrors = NONE } = chosen.op.inputs as { turns?: number; mirrors?: string[] }
+  return (
+    <>
+      <Shown cage={chosen.cage} />
+      <Axes cage={chosen.cage} turns={turns} mirrors={mirrors} />
+    </>
+  )
 }
 
 function Shown({ cage }: { cage: ShownCage }) {

@@ -9,6 +9,7 @@ import { addEdit, cageEditsOf, pickNone, pickOf, smoothTo, useCage } from '../..
 import { opOf, setInputs, useSession } from '../../../session/session'
 import { Button, Choice, CommitInput } from '../../../ui/controls'
 import { FileButton } from '../../../ui/FileButton'
+import { Creases } from './Creases'
 import { EditList } from './EditList'
 import { EDIT_KINDS } from './kinds'
 
@@ -29,6 +30,7 @@ export function CageField({ op }: { op: Op }) {
       </details>
       <Picks op={op} />
       <EditList op={op} />
+      <Creases op={op} />
     </div>
   )
 }
