@@ -1,4 +1,5 @@
 export { type Crease, type CreaseLine, creaseLines } from './creases'
+export { cageCrossing } from './crossing'
 export * from './edit'
 export {
   type Cage,

@@ -1,6 +1,7 @@
 import {
   type Cage,
   CageSkinner,
+  cageCrossing,
   edgeOfKey,
   motionsOf,
   surfaced,
@@ -119,6 +120,14 @@ function exactly(
   if (!(within > 0)) return bad('cage-within', 'How far the body may be off the limit is above 0.')
   if (table.faces > MOST)
     return bad('cage-many', `The cage has ${table.faces} faces; up to ${MOST} become a body.`)
+  // Told before the kernel is asked, which would work long on it.
+  const crossing = ctx.once('crossing', () => cageCrossing(table, cage))
+  if (crossing)
+    return bad(
+      'crosses-itself',
+      'The form goes through itself here: move less, or take an edit back.',
+      [{ at: crossing }],
+    )
   const made = ctx.once('surfaces', () => surfaced(table, cage, within))
   const ends = flatEnds(made, cage, ctx.op)
   if (!ends.ok) return ends
