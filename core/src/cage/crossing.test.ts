@@ -46,7 +46,9 @@ describe('where the limit of a cage goes through itself', () => {
     const inside = crossing(moved(tube(8, 6), ([x, y, z]) => [z === 45 ? -x : x, y, z]))
     expect(Math.abs(inside![0])).toBeLessThan(1)
     // The point at (30, 0, 45) goes right through the tube and out at the back.
-    const through = crossing(moved(tube(8, 6), ([x, y, z]) => [z === 45 && x > 29 ? -150 : x, y, z]))
+    const through = crossing(
+      moved(tube(8, 6), ([x, y, z]) => [z === 45 && x > 29 ? -150 : x, y, z]),
+    )
     expect(through![0]).toBeLessThan(0)
     expect(Math.abs(through![2] - 45)).toBeLessThan(20)
   })

@@ -1,5 +1,4 @@
 export { type Balance, balanceOf, footRadius, tippingAngle } from './balance'
-export { type BendsRead, readBends } from './bends'
 export {
   type Bending,
   bendingOf,
@@ -13,11 +12,12 @@ export {
   type WallHistogram,
   wallHistogram,
 } from './charts'
-export { type DraftRead, readDraft } from './draft'
-export { type OverhangRead, readOverhang } from './overhang'
-export { polesOf } from './poles'
+export { type BendsRead, readBends } from './form/bends'
+export { polesOf } from './form/poles'
+export { extremaOf } from './form/ripple'
+export { type DraftRead, readDraft } from './make/draft'
+export { type OverhangRead, readOverhang } from './make/overhang'
 export { GAUGES, gaugeSpec } from './registry'
-export { extremaOf } from './ripple'
 export {
   type GaugeSpec,
   type LineOfBody,

@@ -1,6 +1,6 @@
-import { add3, cornersAt, dot3, lerp3, norm3, type P3, placeAt, scale3, sub3 } from '../math'
-import { Groups } from '../mesh'
-import type { Skin } from './spec'
+import { add3, cornersAt, dot3, lerp3, norm3, type P3, placeAt, scale3, sub3 } from '../../math'
+import { Groups } from '../../mesh'
+import type { Skin } from '../spec'
 
 /** How far a place of a ceiling lies from what holds it up, mm. */
 export interface Span {

@@ -1,4 +1,4 @@
-import { dot3, type P3 } from '../math'
+import { dot3, type P3 } from '../../math'
 
 /** How far a normal leans towards a direction from square to it, deg. */
 export const leanOf = (normal: P3, pull: P3): number =>

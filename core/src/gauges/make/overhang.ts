@@ -9,11 +9,11 @@ import {
   placeAt,
   scale3,
   sub3,
-} from '../math'
-import { Groups } from '../mesh'
+} from '../../math'
+import { Groups } from '../../mesh'
+import type { GaugeSpec, Skin } from '../spec'
 import { reach, type Span } from './ceiling'
 import { DIRECTIONS, leanOf, shareBelow } from './lean'
-import type { GaugeSpec, Skin } from './spec'
 
 /** What lies as near the lowest place (mm) stands on the bed. */
 const BED = 0.01

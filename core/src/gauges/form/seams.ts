@@ -1,5 +1,5 @@
-import { fixed, type P3 } from '../math'
-import type { GaugeSpec, Reading, SeamOfBody } from './spec'
+import { fixed, type P3 } from '../../math'
+import type { GaugeSpec, Reading, SeamOfBody } from '../spec'
 
 /** What counts as smooth: gap (mm), angle (deg), mismatch of curvature as a share. */
 const SMOOTH = { gap: 1e-3, angle: 0.1, bend: 0.05 }

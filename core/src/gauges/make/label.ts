@@ -1,5 +1,5 @@
-import { fixed, norm3, type P3, placeAt, sub3 } from '../math'
-import type { GaugeSpec, LineOfBody, Reading } from './spec'
+import { fixed, norm3, type P3, placeAt, sub3 } from '../../math'
+import type { GaugeSpec, LineOfBody, Reading } from '../spec'
 
 /** Lines that bend less than this are straight: radii over 10 m, 1/mm. */
 const STRAIGHT = 1e-4

@@ -1,6 +1,6 @@
-import { cornersAt, cross3, fixed, norm3, type P3, placeAt, sub3 } from '../math'
-import { bendsOf } from '../mesh'
-import type { GaugeSpec, Skin } from './spec'
+import { cornersAt, cross3, fixed, norm3, type P3, placeAt, sub3 } from '../../math'
+import { bendsOf } from '../../mesh'
+import type { GaugeSpec, Skin } from '../spec'
 
 /** Curvatures under this are flat: radii over 10 m, 1/mm. */
 const FLAT = 1e-4

@@ -1,5 +1,5 @@
-import { fixed, norm3, type P3, placeAt, sub3 } from '../math'
-import type { GaugeSpec, LineOfBody, Reading } from './spec'
+import { fixed, norm3, type P3, placeAt, sub3 } from '../../math'
+import type { GaugeSpec, LineOfBody, Reading } from '../spec'
 
 /** A change of curvature that counts: a share of the greatest along the line, and at least so much, 1/mm. */
 const COUNTS = { share: 0.1, least: 2e-4 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { readDraft, type Skin } from '.'
-import { grid } from './skin.test-data'
+import { readDraft, type Skin } from '..'
+import { grid } from '../skin.test-data'
 
 const cone = (lean: number, height: number): Skin => {
   const [s, c] = [Math.sin(lean), Math.cos(lean)]

@@ -1,7 +1,7 @@
-import { pointAt, tangentAt } from '../curve'
-import { fixed, POINT } from '../math'
-import { faceSegs, type TurnedBody } from '../turned'
-import type { GaugeSpec } from './spec'
+import { pointAt, tangentAt } from '../../curve'
+import { fixed, POINT } from '../../math'
+import { faceSegs, type TurnedBody } from '../../turned'
+import type { GaugeSpec } from '../spec'
 
 /** Places where a face meets the axis, and how far off square, rad. */
 export function polesOf(b: TurnedBody): { at: [number, number]; off: number; face: string }[] {

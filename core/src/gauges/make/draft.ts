@@ -10,10 +10,10 @@ import {
   scale3,
   sub3,
   unit3,
-} from '../math'
-import { MeshTree, noHit } from '../mesh'
+} from '../../math'
+import { MeshTree, noHit } from '../../mesh'
+import type { GaugeSpec, Skin } from '../spec'
 import { DIRECTIONS, leanOf, shareBelow } from './lean'
-import type { GaugeSpec, Skin } from './spec'
 
 /** Faces that look along the pull, or against it, are no side: their draft is not asked for, deg from 90. */
 const LEVEL = 0.5

@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { P3 } from '../math'
-import { bendsOf } from '../mesh'
-import { gaugeSpec, readBends, type Skin } from '.'
-import { grid } from './skin.test-data'
+import type { P3 } from '../../math'
+import { bendsOf } from '../../mesh'
+import { gaugeSpec, readBends, type Skin } from '..'
+import { grid } from '../skin.test-data'
 
 const TURN = 2 * Math.PI
 /** A ring of radius r about a circle of radius R, n by n steps. */
