@@ -132,7 +132,7 @@ export async function level(page: Page, from: string, distance: string): Promise
 }
 
 /** Types places one after the other where they are asked for. */
-async function typed(page: Page, label: string, places: readonly string[]): Promise<void> {
+export async function typed(page: Page, label: string, places: readonly string[]): Promise<void> {
   const entry = page.getByLabel(label)
   for (const p of places) {
     await entry.fill(p)

@@ -13,6 +13,7 @@ import {
   newWorkpiece,
   picked,
   stage,
+  typed,
 } from './bench'
 
 const SEAL = ['-32 -1.5', '32 -1.5', '32 1.5', '-32 1.5', '-32 -1.5']
@@ -40,11 +41,7 @@ async function presses(page: Page): Promise<void> {
       ['Lines', [bay[4]!, bay[0]!]],
     ] as const) {
       await page.getByRole('button', { name: tool, exact: true }).click()
-      for (const p of places) {
-        await entry.fill(p)
-        await entry.press('Enter')
-        await expect(entry).toHaveValue('')
-      }
+      await typed(page, 'Type a place', places)
       await entry.press('Enter')
       await entry.press('Escape')
     }

@@ -160,3 +160,11 @@ export const refinedLevel = ({ table, at }: Level, child = refined(table)): Leve
   refinePoints(table, at, out)
   return { table: child, at: out }
 }
+
+/** The quads of a refined table, four numbers each, as two triangles each. */
+export function halvedQuads(corners: ArrayLike<number>): Uint32Array {
+  const out = new Uint32Array((6 * corners.length) / 4)
+  for (let [c, o] = [0, 0]; c < corners.length; c += 4)
+    for (const k of [0, 1, 2, 0, 2, 3]) out[o++] = corners[c + k]!
+  return out
+}

@@ -8,7 +8,7 @@ import {
   type Take,
   tangentMasks,
 } from './limit'
-import { type Level, refinedLevel } from './refine'
+import { halvedQuads, type Level, refinedLevel } from './refine'
 import type { Table } from './table'
 
 /** The limit of a cage as triangles, points parted where it is sharp so that normals are right on both sides. */
@@ -40,16 +40,7 @@ export class CageSkinner {
     const numbers = new Int32Array(t.corners.length)
     for (let p = 0; p < t.points; p++) this.parted(t, p, numbers)
     ;[this.starts, this.points, this.weights] = masksOf(t, this.corners)
-    this.triangles = new Uint32Array(6 * t.faces)
-    for (let f = 0; f < t.faces; f++) {
-      const [a, b, c, d] = [0, 1, 2, 3].map((k) => numbers[4 * f + k]!) as [
-        number,
-        number,
-        number,
-        number,
-      ]
-      this.triangles.set([a, b, c, a, c, d], 6 * f)
-    }
+    this.triangles = halvedQuads(numbers)
   }
 
   /** Gives the corners round a point their numbers: one a sector. */

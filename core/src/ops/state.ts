@@ -1,3 +1,4 @@
+import type { Crease } from '../cage'
 import type { ExactPart, KernelJob } from '../exact'
 import { bad, type Diagnosis, type Frame, fixed, good, type Outcome, type P3 } from '../math'
 import type { Drawing, Finding, Shape } from '../profile'
@@ -161,7 +162,7 @@ export interface ShownCage {
   points: readonly string[]
   at: Float64Array
   faces: readonly { name: string; corners: readonly number[] }[]
-  creases: { a: number; b: number; sharp: number }[]
+  creases: readonly Crease[]
   rows: readonly { name: string; points: readonly number[] }[]
 }
 /** A loft whose rails have become sections, and its sections rails. */

@@ -12,7 +12,7 @@ import type { ShownSkin } from './skin'
 /** How exactly each face is summed up, and the same of shapes of more faces than `MANY`: each has a small share. */
 const EXACT = { few: 1e-9, many: 1e-5 }
 const MANY = 1000
-/** A sum over triangles is off by less than this share: by what lies between their edges and those of the face. */
+/** A sum over triangles may be off by some such share, by what lies between their edges and those of the face; the kernel's that differs by more is not believed. */
 const MISTRUST = 3e-4
 /** The same of areas, which nothing is decided by: 7e-8 off on a swept band, in half the time. */
 const AREA = 1e-6
