@@ -13,10 +13,10 @@ const LAYERS = [
   'letters',
   'path',
   'cage',
+  'kernel',
   'surface',
   'curve',
   'mesh',
-  'kernel',
   'math',
 ]
 const upward = LAYERS.map((layer, i) => ({

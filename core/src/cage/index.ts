@@ -1,5 +1,7 @@
 export { type Crease, type CreaseLine, creaseLines } from './creases'
 export { cageCrossing } from './crossing'
+export { pointsOf } from './doctor/cures'
+export { examined, type Finding, shareOf, worth } from './doctor/examine'
 export * from './edit'
 export {
   type Cage,

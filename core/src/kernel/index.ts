@@ -1,5 +1,6 @@
 export { loadKernel } from './occt'
 export { SHOWN } from './read/skin'
+export { asPatch } from './read/surfaces'
 export { KernelScope, scoped } from './scope'
 export {
   type Anatomy,

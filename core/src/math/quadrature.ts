@@ -64,7 +64,8 @@ export function integrateTo(
 
 /**
  * Integrals over [a, b] of the `n` values that `f` writes into `out`, halved together until two halves agree with the whole to
- * `rel` of what the sizes of the values come to (or 24 levels deep): what cancels out does not ask for more than rounding can give.
+ * `rel` of what the sizes of the values come to, and `least` more (or 24 levels deep): what cancels out does not ask for more than rounding
+ * can give. Values that are nothing but rounding need a `least`, as sums of larger ones that cancel in each.
  */
 export function integrateEach(
   f: (t: number, out: Float64Array) => void,
@@ -72,6 +73,7 @@ export function integrateEach(
   a: number,
   b: number,
   rel: number,
+  least: ArrayLike<number> = new Float64Array(n),
 ): Float64Array {
   const { nodes, weights } = gaussRule(12)
   const out = new Float64Array(n)
@@ -90,7 +92,8 @@ export function integrateEach(
   const halve = (from: number, to: number, whole: Float64Array, depth: number): Float64Array => {
     const mid = (from + to) / 2
     const [l, r] = [once(from, mid), once(mid, to)]
-    const near = l.every((x, i) => Math.abs(x + r[i]! - whole[i]!) <= rel * sizes[i]!)
+    // What is no number does not become one by halving.
+    const near = l.every((x, i) => !(Math.abs(x + r[i]! - whole[i]!) > rel * sizes[i]! + least[i]!))
     const [left, right] =
       near || depth === 0 ? [l, r] : [halve(from, mid, l, depth - 1), halve(mid, to, r, depth - 1)]
     return left.map((x, i) => x + right[i]!)

@@ -2,7 +2,13 @@ export { outlineOn } from './draw/project'
 export { edgesOn, MOST_EDGES } from './draw/projectedge'
 export { sectionPieces } from './draw/projectsection'
 export { exactShape } from './exact'
-export type { CageEdit, CageInputs, CageStart } from './form/cage/inputs'
+export {
+  type CageCure,
+  type CageEditGiven,
+  type CageExamination,
+  examinedCage,
+} from './form/cage/examine'
+export { type CageEdit, type CageInputs, type CageStart, cageInputs } from './form/cage/inputs'
 export { profileCells } from './form/chosen'
 export { OPS, opSpec, withDefaults } from './registry'
 export type { Field, OpSpec } from './spec'

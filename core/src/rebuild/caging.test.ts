@@ -187,6 +187,51 @@ describe('bodies of cages', () => {
     expect(low.measure.bounds.max[2]).toBeCloseTo(31, 5)
     expect(lid.measure.bounds.min[2]).toBeCloseTo(31, 5)
   })
+  test('hollowed and parted: walls of the cross-section between a curve and the one beside it', async () => {
+    // Tube of cubic curves: area within, less L t - pi t² for the wall (Steiner, 1840); L of each span by the trapezium rule.
+    const [n, radius, height, t] = [7, 30, 60, 2.5]
+    const pole = (i: number) => {
+      const a = (2 * Math.PI * i) / n
+      return [radius * Math.cos(a), radius * Math.sin(a)] as const
+    }
+    const speed = (x: number) => {
+      const w = [
+        -((1 - x) ** 2) / 2,
+        (3 * x * x - 4 * x) / 2,
+        (-3 * x * x + 2 * x + 1) / 2,
+        (x * x) / 2,
+      ]
+      const d = [0, 1].map((k) => w.reduce((sum, f, i) => sum + f * pole(i)[k]!, 0))
+      return Math.hypot(d[0]!, d[1]!)
+    }
+    const steps = 400
+    let long = 0
+    for (let i = 0; i < steps; i++) long += (n / steps) * speed((i + 0.5) / steps)
+    const inside = roundArea(n, radius) - long * t + Math.PI * t * t
+    const start = {
+      kind: 'cylinder',
+      radius,
+      height,
+      columns: n,
+      bands: 4,
+      lid: 'shut',
+      floor: 'shut',
+    }
+    const sharp = [0, 4].map((row) => ({ kind: 'crease', on: [`row ${row}`], sharp: 10 }))
+    const whole = cage(start, sharp)
+    const lid = (await exact([whole], 'cage')).faces.find((f) => f.flat && f.normal[2] > 0.9)!
+    const hollow = op(20, 'shell', 'hollow', {
+      body: 'cage',
+      wall: t,
+      open: [{ face: lid.names[0], at: [0, 0, height], index: 0, of: 1 }],
+    })
+    const pot = height * roundArea(n, radius) - (height - t) * inside
+    expect((await exact([whole, hollow], 'cage')).measure.volume / pot).toBeCloseTo(1, 7)
+    const part = op(30, 'split', 'part', { body: 'cage', how: 'height', height: 21, keep: 'both' })
+    const { part: ring } = await bodiesOf([whole, hollow, part])
+    if (ring!.shape.kind !== 'exact') throw new Error()
+    expect(ring!.shape.measure.volume / (39 * (roundArea(n, radius) - inside))).toBeCloseTo(1, 7)
+  })
   test('figures size it: a radius, a row, a share', async () => {
     const w = piece(
       [

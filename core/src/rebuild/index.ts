@@ -1,5 +1,6 @@
 export { type Driver, type Drivers, driversOf } from './drivers'
 export {
+  cageCures,
   densityOf,
   expressionFor,
   type GaugeReport,

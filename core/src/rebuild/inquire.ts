@@ -14,7 +14,15 @@ import {
 } from '../gauges'
 import { type Solutions, SPARING, solveFor, type WorkingRange, workingRange } from '../limits'
 import type { TriMesh } from '../mesh'
-import { type Body, opSpec, type State, WaitsForKernel } from '../ops'
+import {
+  type Body,
+  type CageExamination,
+  cageInputs,
+  examinedCage,
+  opSpec,
+  type State,
+  WaitsForKernel,
+} from '../ops'
 import { DIMENSIONS, relationWords, tryValue } from '../profile'
 import { shownMesh } from '../turned'
 import {
@@ -197,6 +205,16 @@ export function rangeOf(
     marks,
     spec.slow?.(parsed.data, ctx) ? SPARING : undefined,
   )
+}
+
+/** What would make the cage of an op more even, as tried on copies of it; a sentence where it cannot be examined. */
+export function cageCures(w: Workpiece, built: Rebuilt, opId: string): CageExamination | string {
+  const op = w.route.find((o) => o.id === opId)
+  const state = built.before[opId]
+  const parsed = cageInputs.safeParse(op?.inputs)
+  if (op?.kind !== 'cage' || !state || !parsed.success) return 'There is no cage to examine.'
+  const made = examinedCage(parsed.data, contextOf(opId, worldOf(w, built, state), []))
+  return made.ok ? made.value : made.diagnosis.message
 }
 
 /** Whether a dimension of a profile can take a typed value: yes, a sentence, or what blocks it. */

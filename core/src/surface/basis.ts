@@ -63,8 +63,8 @@ export function spanOf({ degree, knots }: Basis, t: number): number {
   return lo
 }
 
-/** Room for `derivatives`, for any degree up to this. */
-const MOST = 9
+/** Room for `derivatives`: functions that are not 0 in a span, of any degree the kernel makes (up to 25). */
+export const MOST = 26
 const ndu = new Float64Array(MOST * MOST)
 const alpha = new Float64Array(2 * MOST)
 const left = new Float64Array(MOST)

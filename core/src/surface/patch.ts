@@ -7,6 +7,7 @@ import {
   derivatives,
   greville,
   halved,
+  MOST,
   PROBES,
   spanOf,
 } from './basis'
@@ -44,7 +45,13 @@ interface Kept {
   span: number
   values: Float64Array
 }
-const slot = (): Kept => ({ basis: null, t: 0, order: 0, span: 0, values: new Float64Array(30) })
+const slot = (): Kept => ({
+  basis: null,
+  t: 0,
+  order: 0,
+  span: 0,
+  values: new Float64Array(3 * MOST),
+})
 /** Those last read: along a line of a grid, and for surfaces that are read by turns, most come again. */
 const lately: readonly Kept[] = [slot(), slot(), slot(), slot(), slot(), slot()]
 let [next, last] = [0, -1]

@@ -13,6 +13,7 @@ import { slice, wallField } from '@ivory/core/mesh'
 import { type Body, profileCells } from '@ivory/core/ops'
 import { type CellRef, cellOf, cellRef, type Drawing, withPart } from '@ivory/core/profile'
 import {
+  cageCures,
   densityOf,
   driversOf,
   linesJob,
@@ -226,6 +227,7 @@ const handlers: Handlers = {
     const built = await settled(doc)
     return workedOut(() => rangeOf(doc, built, op, input), runOn(searching, doc), cache.exact)
   },
+  examine: ({ doc, op }) => cageCures(doc, rebuild(doc, cache), op),
   solve: ({ doc, request }) =>
     workedOut(() => solveWorkpiece(doc, request, solving), runOn(searching, doc), solving.exact),
   async release(ask) {

@@ -11,5 +11,7 @@ export interface Caging {
   open: string | null
   /** From the bare cage, 0, to the smooth form, 1. */
   smooth: number
+  /** Edits that are on trial: those of an op from a place in its list on. */
+  trial: { op: string; from: number } | null
 }
-export const NO_CAGING: Caging = { what: 'points', picks: [], open: null, smooth: 0.8 }
+export const NO_CAGING: Caging = { what: 'points', picks: [], open: null, smooth: 0.8, trial: null }

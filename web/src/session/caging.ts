@@ -2,7 +2,7 @@ import { freshId } from '@ivory/core/math'
 import type { CageEdit, ShownCage } from '@ivory/core/ops'
 import type { Op } from '@ivory/core/workpiece'
 import type { CagePick, Caging } from './cagestate'
-import { edit, opOf, setInputs, useSession } from './session'
+import { edit, opOf, preview, setInputs, useSession } from './session'
 
 const put = (change: Partial<Caging>) =>
   useSession.setState((s) => ({ caging: { ...s.caging, ...change } }))
@@ -58,6 +58,29 @@ export function addEdit(op: string, made: NewEdit, how = edit): string {
   putEdits(op, (edits) => [...edits, { id, ...made } as CageEdit], how)
   put({ open: id })
   return id
+}
+
+/** From here on edits of a cage are on trial: kept, or dropped, as a whole. */
+export function tryFrom(op: string): void {
+  if (useSession.getState().caging.trial?.op === op) return
+  put({ trial: { op, from: keptEdits(opOf(useSession.getState().doc, op)).length } })
+}
+export const keepTrial = (): void => put({ trial: null })
+export function dropTrial(): void {
+  const { trial } = useSession.getState().caging
+  if (!trial) return
+  put({ trial: null, open: null })
+  putEdits(trial.op, (edits) => edits.slice(0, trial.from))
+}
+/** Shows a cage without what is on trial, until `dropPreview`. */
+export function showBefore(): void {
+  const { trial } = useSession.getState().caging
+  if (trial)
+    putEdits(
+      trial.op,
+      (edits) => edits.map((e, k) => (k < trial.from ? e : ({ ...e, off: true } as CageEdit))),
+      preview,
+    )
 }
 
 /** The cage op that is chosen, and what the Stage shows of it. */

@@ -255,6 +255,12 @@ export function preview(change: (doc: Draft<Workpiece>) => void): void {
   set({ doc: produce(doc, change), dragFrom: dragFrom ?? doc })
 }
 
+/** Shows again what was there before a preview. */
+export function dropPreview(): void {
+  const { dragFrom } = get()
+  if (dragFrom) set({ doc: dragFrom, dragFrom: null })
+}
+
 /** Ends a drag: what was previewed becomes one undoable change. */
 export function settle(): void {
   if (get().dragFrom) edit(() => undefined)

@@ -16,3 +16,4 @@ export {
   type Ways,
   withFalloff,
 } from './places'
+export { rotated, type Turning, turnedAlike } from './rotate'

@@ -1,7 +1,9 @@
-import type { BRepAdaptor_Curve2d, TopoDS_Shape } from 'replicad-opencascadejs'
+import type { TopoDS_Shape } from 'replicad-opencascadejs'
 import { cross3, dot3, integrateEach, type P3, sub3 } from '../../math'
 import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
+import { alongV, behindPlace, looksAt, roundingOf } from './green'
+import { placeOn } from './ownsum'
 
 /** How exactly edges are summed up, as a share of what they come to. */
 const SHARE = 1e-11
@@ -32,13 +34,16 @@ export function behindCarried(
   const dir = s.keep(on.Direction())
   const d: P3 = [dir.X(), dir.Y(), dir.Z()]
   const side = given.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? -1 : 1
+  const place = placeOn(on)
   let volume = 0
   const moment: [number, number, number] = [0, 0, 0]
   for (const part of partsOf(oc, s, face, 'EDGE')) {
     const edge = s.keep(oc.TopoDS.Edge(part))
     const way = edge.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? 1 : -1
     const curve = s.keep(new oc.BRepAdaptor_Curve2d(edge, face))
-    if (straightOut(curve)) continue
+    const looks = looksAt(curve)
+    if (alongV(looks)) continue
+    const least = roundingOf(place, looks, behindPlace(from))
     const [v, m0, m1, m2] = integrateEach(
       (t, out) => {
         const flat = curve.EvalD1(t)
@@ -56,19 +61,10 @@ export function behindCarried(
       curve.FirstParameter(),
       curve.LastParameter(),
       SHARE,
+      least,
     ) as unknown as [number, number, number, number]
     volume += side * way * v
     for (const [i, m] of [m0, m1, m2].entries()) moment[i]! += side * way * m
   }
   return { volume, moment }
-}
-
-/** Whether an edge runs straight out with the surface: it has no u to be summed along. */
-function straightOut(curve: BRepAdaptor_Curve2d): boolean {
-  if (curve.GetType() !== 'GeomAbs_Line') return false
-  const { Point, D1 } = curve.EvalD1(curve.FirstParameter())
-  const along = Math.abs(D1.X())
-  Point.delete()
-  D1.delete()
-  return along < 1e-14
 }

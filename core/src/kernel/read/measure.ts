@@ -6,14 +6,12 @@ import type { KernelScope } from '../scope'
 import type { SolidMeasure } from '../types'
 import { boundsOf } from './bounds'
 import { behindCarried, isCarried } from './carried'
-import { behindTriangles, isSetOff } from './setoff'
+import { areaOfField, behindField, ownField } from './ownsum'
 import type { ShownSkin } from './skin'
 
 /** How exactly each face is summed up, and the same of shapes of more faces than `MANY`: each has a small share. */
 const EXACT = { few: 1e-9, many: 1e-5 }
 const MANY = 1000
-/** A sum over triangles may be off by some such share, by what lies between their edges and those of the face; the kernel's that differs by more is not believed. */
-const MISTRUST = 3e-4
 /** The same of areas, which nothing is decided by: 7e-8 off on a swept band, in half the time. */
 const AREA = 1e-6
 
@@ -25,6 +23,8 @@ const exactness = (oc: Oc, s: KernelScope, shape: TopoDS_Shape): number =>
 export function areasOf(oc: Oc, s: KernelScope, shape: TopoDS_Shape): number[] {
   const eps = Math.max(exactness(oc, s, shape), AREA)
   return new Numbered(oc, partsOf(oc, s, shape, 'FACE')).all.map((face) => {
+    const own = ownField(oc, s, face)
+    if (own) return areaOfField(oc, s, face, own)
     const props = s.keep(new oc.GProp_GProps())
     oc.BRepGProp.SurfaceProperties(face, props, eps, false)
     return props.Mass()
@@ -39,7 +39,7 @@ export function measure(
   areas: readonly number[],
   skin: () => ShownSkin,
 ): SolidMeasure {
-  const { volume, centroid } = volumeOf(oc, s, shape, exactness(oc, s, shape), skin)
+  const { volume, centroid } = volumeOf(oc, s, shape, exactness(oc, s, shape))
   const faces = partsOf(oc, s, shape, 'FACE')
   const once = new Numbered(oc, faces)
   const shells = partsOf(oc, s, shape, 'SHELL')
@@ -55,23 +55,25 @@ export function measure(
 }
 
 /**
- * The volume with its centre. The kernel halves spans until it thinks itself exact, and is off by 1e-4, without a word, on free
- * curves carried straight out: those faces are summed up along their edges, and the rest by the kernel from the same point. On faces
- * set off from free ones it was 1e-3 to 1e-2 off: where a sum over their triangles says so, that is taken.
+ * The volume with its centre. The kernel halves spans until it thinks itself exact, and is off without a word by 1e-4 on free curves
+ * carried straight out, and on those that have a field of their own: they are summed up along their edges, and the rest by the kernel
+ * from the same point.
  */
-function volumeOf(oc: Oc, s: KernelScope, shape: TopoDS_Shape, eps: number, skin: () => ShownSkin) {
+function volumeOf(oc: Oc, s: KernelScope, shape: TopoDS_Shape, eps: number) {
   const faces = partsOf(oc, s, shape, 'FACE')
   const carried = faces.filter((f) => isCarried(oc, s, f))
-  const offset = faces.filter((f) => isSetOff(oc, s, f))
-  if (offset.length > 0) skin()
-  const astray = offset.filter((f) => strays(oc, s, f, eps))
+  const own = faces.flatMap((face) => {
+    const field = ownField(oc, s, face)
+    return field ? [{ face, field }] : []
+  })
+  const apart = new Set([...carried, ...own.map((o) => o.face)])
   const rest =
-    carried.length + astray.length === 0
+    apart.size === 0
       ? shape
       : together(
           oc,
           s,
-          faces.filter((f) => !carried.includes(f) && !astray.includes(f)),
+          faces.filter((f) => !apart.has(f)),
         ).shape
   const sum = s.keep(new oc.GProp_GProps())
   oc.BRepGProp.VolumeProperties(rest, sum, eps, false, false)
@@ -80,23 +82,15 @@ function volumeOf(oc: Oc, s: KernelScope, shape: TopoDS_Shape, eps: number, skin
   let moment = scale3([c.X(), c.Y(), c.Z()], volume)
   if (rest !== shape) {
     const from = middleOfCorners(oc, s, rest)
-    for (const own of [
+    for (const part of [
       ...carried.map((f) => behindCarried(oc, s, f, from)),
-      ...astray.map((f) => behindTriangles(oc, s, f, from)),
+      ...own.map((o) => behindField(oc, s, o.face, o.field, from)),
     ]) {
-      volume += own.volume
-      moment = add3(moment, add3(own.moment, scale3(from, own.volume)))
+      volume += part.volume
+      moment = add3(moment, add3(part.moment, scale3(from, part.volume)))
     }
   }
   return { volume, centroid: scale3(moment, 1 / volume) }
-}
-
-/** Whether the kernel's sum over a face that was set off is not that over its triangles. */
-function strays(oc: Oc, s: KernelScope, face: TopoDS_Shape, eps: number): boolean {
-  const said = s.keep(new oc.GProp_GProps())
-  oc.BRepGProp.VolumeProperties(face, said, eps, false, false)
-  const own = behindTriangles(oc, s, face, middleOfCorners(oc, s, face)).volume
-  return !(Math.abs(own - said.Mass()) <= MISTRUST * Math.abs(own))
 }
 
 /** The point that the kernel sums up volumes from: the middle of the corners, each as often as it is met. */

@@ -17,9 +17,11 @@ import {
   openLoops,
   orbitsOf,
   relaxed,
+  rotated,
   rounded,
   type Symmetry,
   scaledBy,
+  turnedAlike,
   turnedBy,
   type Ways,
   welded,
@@ -197,6 +199,10 @@ function changed(
     }
     case 'dissolve':
       return all.edges.length === 0 ? none('edges') : only(good(dissolved(cage, all.edges)))
+    case 'rotate':
+      return all.edges.length === 0
+        ? none('edges')
+        : only(rotated(cage, turnedAlike(chosen.edges, edit.way, orbits)))
     case 'fill':
       return filledAt(cage, all.points, edit.how, edit.id)
     case 'bridge': {

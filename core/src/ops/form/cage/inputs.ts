@@ -128,6 +128,13 @@ export const cageEditSchema = z.discriminatedUnion('kind', [
   z.object({ ...common, kind: z.literal('cut'), on }),
   z.object({
     ...common,
+    kind: z.literal('rotate'),
+    on,
+    /** One corner on round the two faces beside it, seen from outside, or one back. */
+    way: z.enum(['on', 'back']).default('on'),
+  }),
+  z.object({
+    ...common,
     kind: z.literal('flat'),
     on,
     way: z.enum(['x', 'y', 'z']).default('z'),

@@ -104,6 +104,7 @@ const EDIT_WORDS: Record<CageEdit['kind'], string> = {
   weld: 'weld',
   dissolve: 'dissolve',
   cut: 'cut',
+  rotate: 'turn edge',
   flat: 'flatten',
   round: 'round off',
   relax: 'relax',

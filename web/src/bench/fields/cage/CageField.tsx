@@ -11,7 +11,9 @@ import { Button, Choice, CommitInput } from '../../../ui/controls'
 import { FileButton } from '../../../ui/FileButton'
 import { Creases } from './Creases'
 import { EditList } from './EditList'
+import { Evenness } from './Evenness'
 import { EDIT_KINDS } from './kinds'
+import { Trial } from './Trial'
 
 /** All about a cage: what it begins as, its symmetry, what is picked, what can be done with that, and all that was done. */
 export function CageField({ op }: { op: Op }) {
@@ -29,8 +31,10 @@ export function CageField({ op }: { op: Op }) {
         </div>
       </details>
       <Picks op={op} />
+      <Trial op={op} />
       <EditList op={op} />
       <Creases op={op} />
+      <Evenness op={op} />
     </div>
   )
 }

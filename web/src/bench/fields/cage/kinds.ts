@@ -118,6 +118,22 @@ export const EDIT_KINDS: Readonly<Record<Exclude<CageEdit['kind'], 'rows'>, Kind
     fields: [],
     start: (on) => ({ kind: 'cut', on }),
   },
+  rotate: {
+    label: 'Turn edge',
+    help: 'An edge turned in the two faces beside it, one corner on round them.',
+    fields: [
+      {
+        name: 'way',
+        label: 'one corner',
+        as: 'choice',
+        options: [
+          { value: 'on', label: 'on' },
+          { value: 'back', label: 'back' },
+        ],
+      },
+    ],
+    start: (on) => ({ kind: 'rotate', on, way: 'on' }),
+  },
   dissolve: {
     label: 'Rub out',
     help: 'Edges go, the faces beside them become one.',

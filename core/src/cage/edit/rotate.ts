@@ -1,0 +1,89 @@
+import { bad, good, type Outcome } from '../../math'
+import { type Cage, edgeKey } from '../layout'
+import type { Linear, Orbits } from '../symmetry'
+import { Loose } from './loose'
+
+/** Which way an edge turns in the two faces beside it, seen from outside. */
+export type Turning = 'on' | 'back'
+
+/**
+ * Edges turned in the two faces beside each: both ends go one corner on round them (against the clock), or back. A crease on it goes.
+ * Refused where an end would come beside its other end twice.
+ */
+export function rotated(
+  cage: Cage,
+  edges: readonly { edge: readonly [number, number]; way: Turning }[],
+): Outcome<Cage> {
+  const loose = new Loose(cage)
+  const faceWith = (a: number, b: number) =>
+    loose.faces.findIndex(({ corners: c }) =>
+      c.some((p, i) => p === a && c[(i + 1) % c.length] === b),
+    )
+  for (const { edge, way } of edges) {
+    const [a, b] = edge
+    const [ahead, back] = [faceWith(a, b), faceWith(b, a)]
+    const places = [{ at: loose.at[a]! }, { at: loose.at[b]! }]
+    if (ahead === -1 || back === -1)
+      return bad(
+        'cage-turn-edge',
+        'An edge turns between two faces; this one lies on a border.',
+        places,
+      )
+    const from = (f: number, p: number) => {
+      const { corners } = loose.faces[f]!
+      const i = corners.indexOf(p)
+      return [...corners.slice(i), ...corners.slice(0, i)]
+    }
+    // Round both faces: from b over the one ahead to a, then over the other.
+    const round = [...from(ahead, b).slice(0, -1), ...from(back, a).slice(0, -1)]
+    const m = loose.faces[ahead]!.corners.length - 1
+    const n = round.length
+    const [i, j] = way === 'on' ? [1, m + 1] : [n - 1, m - 1]
+    const between = (from: number, to: number) => {
+      const out = [round[from % n]!]
+      for (let k = from; k % n !== to % n; ) out.push(round[++k % n]!)
+      return out
+    }
+    const [p, q] = [round[i % n]!, round[j % n]!]
+    const one = between(i, j)
+    const other = between(j, i)
+    const beside = loose.faces.some(
+      ({ corners: c }, f) =>
+        f !== ahead &&
+        f !== back &&
+        c.includes(p) &&
+        c.includes(q) &&
+        [1, c.length - 1].includes(Math.abs(c.indexOf(p) - c.indexOf(q))),
+    )
+    if (new Set(round).size < n || one.length < 3 || other.length < 3 || beside)
+      return bad('cage-turn-edge', 'Turned so, this edge would lie on another one.', places)
+    loose.faces[ahead] = { name: loose.faces[ahead]!.name, corners: one }
+    loose.faces[back] = { name: loose.faces[back]!.name, corners: other }
+    loose.creases.delete(edgeKey(a, b))
+  }
+  return good(loose.cage())
+}
+
+/** Edges with their copies, each with the way it turns: mirrored ones the other way. */
+export function turnedAlike(
+  edges: readonly (readonly [number, number])[],
+  way: Turning,
+  { motions, points }: Orbits,
+): { edge: [number, number]; way: Turning }[] {
+  const out = new Map<string, { edge: [number, number]; way: Turning }>()
+  for (const [k, of] of points.entries()) {
+    const mirrored = determinant(motions[k]!) < 0
+    for (const [a, b] of edges) {
+      const key = edgeKey(of[a]!, of[b]!)
+      if (out.has(key)) continue
+      const turned = mirrored === (way === 'on') ? 'back' : 'on'
+      out.set(key, { edge: [of[a]!, of[b]!], way: turned })
+    }
+  }
+  return [...out.values()]
+}
+
+const determinant = (m: Linear): number =>
+  m[0]! * (m[4]! * m[8]! - m[5]! * m[7]!) -
+  m[1]! * (m[3]! * m[8]! - m[5]! * m[6]!) +
+  m[2]! * (m[3]! * m[7]! - m[4]! * m[6]!)
