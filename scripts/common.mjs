@@ -1,5 +1,5 @@
 // Shared by start and test: installs what is missing.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -14,6 +14,27 @@ export function run(command, args, env = {}) {
     env: { ...process.env, ...env },
   })
   return r.status === 0
+}
+
+/** The same while other things go on. */
+export function beside(command, args, env = {}, stdio = 'inherit') {
+  const child = spawn(command, args, { cwd: root, stdio, env: { ...process.env, ...env } })
+  const said = []
+  for (const stream of [child.stdout, child.stderr]) stream?.on('data', (d) => said.push(d))
+  return new Promise((done) => {
+    child.on('error', (e) => {
+      console.error(`"${command}" could not be run: ${e.message}`)
+      done({ ok: false, said })
+    })
+    child.on('close', (code) => done({ ok: code === 0, said }))
+  })
+}
+
+/** The same with its output kept back until it is done. */
+export async function aside(command, args) {
+  const { ok, said } = await beside(command, args, {}, ['ignore', 'pipe', 'pipe'])
+  process.stdout.write(Buffer.concat(said))
+  return ok
 }
 
 export function must(command, args, env) {

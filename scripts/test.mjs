@@ -2,7 +2,7 @@
 import { mkdtempSync, readFileSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
-import { installChromium, installPackages, run } from './common.mjs'
+import { aside, beside, installChromium, installPackages, run } from './common.mjs'
 
 installPackages()
 installChromium()
@@ -22,18 +22,21 @@ for (const check of ['types', 'lint', 'rules', 'build']) {
   if (!run('npm', ['run', '-s', check])) broken++
 }
 
-console.log('\n== unit')
-run('npx', [
-  'vitest',
-  'run',
-  '--reporter=default',
-  '--reporter=json',
-  `--outputFile.json=${path.join(dir, 'unit.json')}`,
+// Both at once: pages wait for the kernel, and the kernel for pages. What the unit tests say is shown when they are done.
+console.log('\n== unit and end to end')
+await Promise.all([
+  aside('npx', [
+    'vitest',
+    'run',
+    ...(os.availableParallelism() > 2 ? [] : ['--maxWorkers=1']),
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${path.join(dir, 'unit.json')}`,
+  ]),
+  beside('npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts'], {
+    PLAYWRIGHT_JSON_OUTPUT_NAME: path.join(dir, 'e2e.json'),
+  }),
 ])
-console.log('\n== end to end')
-run('npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts'], {
-  PLAYWRIGHT_JSON_OUTPUT_NAME: path.join(dir, 'e2e.json'),
-})
 
 const unit = read('unit.json')
 const e2e = read('e2e.json')

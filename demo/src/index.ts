@@ -6,6 +6,7 @@ import cutleryDrainer from '../set/cutlery-drainer.lathe.json'
 import eggCup from '../set/egg-cup.lathe.json'
 import garlicKeeper from '../set/garlic-keeper.lathe.json'
 import honeyDipper from '../set/honey-dipper.lathe.json'
+import kettleShoulder from '../set/kettle-shoulder.lathe.json'
 import millGrip from '../set/mill-grip.lathe.json'
 import mixingBowl from '../set/mixing-bowl.lathe.json'
 import napkinCoil from '../set/napkin-coil.lathe.json'
@@ -38,6 +39,7 @@ export function demoSet(): Workpiece[] {
     servingBoard,
     pipingTube,
     utensilCrock,
+    kettleShoulder,
     garlicKeeper,
   ].map((doc) => {
     const read = checkWorkpiece(doc)

@@ -19,8 +19,18 @@ export interface Finding {
 const LEVELS = 3
 /** Cures of each kind that are tried. */
 const TRIED = { edges: 24, moves: 24, relax: 6, loops: 4 }
-/** A cure that takes less of the unevenness about it away is none. */
-const LEAST = 0.08
+/**
+ * A cure that takes less of the unevenness about it away is none. A crease that ends in the open is told whatever it does; more lines
+ * make anything a little more even.
+ */
+const LEAST: Record<Cure['kind'], number> = {
+  crease: 0,
+  move: 0.08,
+  relax: 0.08,
+  rotate: 0.08,
+  dissolve: 0.08,
+  loop: 0.4,
+}
 
 /**
  * Examines a cage: what can be tried where it bends unevenly is tried on a copy, on all places alike, and ranked by what it gains; best
@@ -51,7 +61,7 @@ export function examined(cage: Cage, orbits: Orbits): { total: number; findings:
     const cured = curedBy(cage, cure, orbits)
     const after = cured ? unevenAbout(cured, where) : before
     const found = { cure, before, after }
-    return !(before.all > after.all && shareOf(found) > LEAST)
+    return !(before.all > after.all && shareOf(found) > LEAST[cure.kind])
       ? []
       : [{ ...found, at: mean3(points.map((p) => placeAt(cage.at, p))) }]
   })

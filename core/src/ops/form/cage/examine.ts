@@ -15,8 +15,6 @@ export interface CageCure {
   at: P3
   /** The share of the unevenness about it that goes. */
   share: number
-  /** The share of all unevenness that goes. */
-  ofAll: number
 }
 /** An edit without its id. */
 export type CageEditGiven = CageEdit extends infer E
@@ -49,13 +47,26 @@ export function examinedCage(input: CageInputs, ctx: OpContext): Outcome<CageExa
   return good({
     uneven: total,
     cures: findings
-      .filter((f) => worth(f) >= LEAST * best)
+      .filter(
+        (f, k) =>
+          (f.cure.kind === 'crease' || worth(f) >= LEAST * best) &&
+          !follows(f, findings.slice(0, k)),
+      )
       .slice(0, TOLD)
-      .map((f) => told(f, cage.layout.points, total, orbits.value.motions.length)),
+      .map((f) => told(f, cage.layout.points)),
   })
 }
 
-function told(f: Finding, names: readonly string[], total: number, copies: number): CageCure {
+/** Whether a cure only helps with what a better one does away with: the same edge turned otherwise, points relaxed about it. */
+function follows({ cure }: Finding, better: readonly Finding[]): boolean {
+  const own = pointsOf(cure)
+  return better.some(({ cure: b }) => {
+    const shared = own.filter((p) => pointsOf(b).includes(p)).length
+    return cure.kind === 'relax' ? shared > 0 : b.kind === cure.kind && shared === own.length
+  })
+}
+
+function told(f: Finding, names: readonly string[]): CageCure {
   const { cure } = f
   const edges = (of: readonly (readonly [number, number])[]) =>
     of.map(([a, b]) => `${names[a]}~${names[b]}`)
@@ -65,7 +76,6 @@ function told(f: Finding, names: readonly string[], total: number, copies: numbe
     on,
     at: f.at,
     share: shareOf(f),
-    ofAll: Math.min(1, (copies * (f.before.all - f.after.all)) / total),
   })
   switch (cure.kind) {
     case 'move': {

@@ -63,7 +63,7 @@ function CureLine({ op, cure, number }: { op: string; cure: CageCure; number: nu
       <span className="min-w-0 flex-1">
         {cure.words}.{' '}
         <span className="figures text-soft" title="Of the unevenness about it, as tried on a copy">
-          −{fixed(100 * cure.share, 0)} % there, −{fixed(100 * cure.ofAll, 0)} % in all
+          −{fixed(100 * cure.share, 0)} % there
         </span>
       </span>
       <Button

@@ -54,7 +54,11 @@ export function Trial({ op }: { op: Op }) {
         <Button
           className="px-1.5! py-0.5! text-sm"
           aria-pressed={reading?.kind === 'stripes'}
-          onClick={() => lookWith('stripes')}
+          onClick={() => {
+            // Whole, as the form is while its body is still being made.
+            if (reading?.kind !== 'stripes') useSession.setState({ cutaway: false })
+            lookWith('stripes')
+          }}
         >
           Stripes
         </Button>
