@@ -105,11 +105,13 @@ await page.waitForTimeout(2500)
 await page.goto(address)
 await page.getByText('Egg cup').waitFor()
 // Pictures of pieces that were never opened are made in the background.
-await page.locator('main ul > li img').nth(17).waitFor({ timeout: 400_000 })
+if (!only || 'shelf'.includes(only))
+  await page.locator('main ul > li img').nth(18).waitFor({ timeout: 400_000 })
 await shot('shelf')
 
 /** A piece of the demo set once the exact kernel has made it, at one of its ops. */
 async function exactShot(name: string, op: string, picture: string, look = async () => {}) {
+  if (only && !picture.includes(only)) return
   await page.goto(address)
   await page.getByText(name).click()
   await page.waitForURL(/\/w\//)
@@ -172,5 +174,19 @@ await exactShot('Dimpled mill grip', 'Dimples on the outside', 'wall-map', async
 })
 await exactShot('Utensil crock', 'Crock', 'cage', async () => {
   await page.getByRole('button', { name: /^Rows 7 rows/ }).click()
+})
+await exactShot('Utensil crock', 'Room inside', 'cavity', async () => {
+  await page.getByRole('button', { name: 'Wall all over' }).click()
+  await page.getByTestId('wall-legend').filter({ hasText: 'to' }).waitFor({ timeout: 60_000 })
+  await page.getByRole('button', { name: 'Fit the table' }).click()
+  await page.waitForTimeout(2500)
+})
+await exactShot('Kettle shoulder', 'Shoulder', 'evenness', async () => {
+  for (const k of [7, 8, 9])
+    await page.getByRole('button', { name: `Leave edit ${k} out`, exact: true }).click()
+  await page.getByText('Even bending', { exact: true }).click()
+  await page.getByTestId('cage-cures').getByText('rub it out').waitFor({ timeout: 60_000 })
+  await page.getByRole('button', { name: 'Find cause 1' }).click()
+  await page.waitForTimeout(2500)
 })
 await browser.close()

@@ -12,6 +12,7 @@ import { loftOp } from './form/loft/loft'
 import { revolveOp } from './form/revolve'
 import { sweepOp } from './form/sweep/sweep'
 import { thickenOp } from './form/thicken'
+import { cavityOp } from './refine/cavity/cavity'
 import { combineOp } from './refine/combine'
 import { dimplesOp } from './refine/dimples'
 import { chamferOp } from './refine/edges/chamfer'
@@ -43,6 +44,7 @@ export const OPS: Readonly<Record<string, OpSpec>> = {
   fillet: filletOp as OpSpec,
   chamfer: chamferOp as OpSpec,
   shell: shellOp as OpSpec,
+  cavity: cavityOp as OpSpec,
   split: splitOp as OpSpec,
   draft: draftOp as OpSpec,
   offset: offsetOp as OpSpec,

@@ -65,6 +65,9 @@ const EXPRESSION_KEYS = new Set([
   'sharp',
   'lift',
   'within',
+  'under',
+  'drain',
+  'controls',
 ])
 
 /** Where a figure is used: names of other figures, and ids of ops. */

@@ -24,6 +24,7 @@ export interface Command {
 const STEM: Record<string, string> = {
   revolve: 'turn',
   shell: 'hollow',
+  cavity: 'room',
   fillet: 'round',
   chamfer: 'bevel',
   extrude: 'block',
@@ -152,6 +153,7 @@ export const OP_LETTERS: Readonly<Record<string, string>> = {
   fillet: 'f',
   chamfer: 'c',
   shell: 's',
+  cavity: 'h',
   split: 'p',
   draft: 'd',
   dimples: 'i',

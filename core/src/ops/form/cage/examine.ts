@@ -96,7 +96,7 @@ function told(f: Finding, names: readonly string[]): CageCure {
     }
     case 'rotate': {
       const on = edges([cure.edge])
-      const words = `Edge ${on[0]} joins points that have too many: turn it one corner ${cure.way}`
+      const words = `Edge ${on[0]} joins points that have too many edges: turn it one corner ${cure.way}`
       return made({ kind: 'rotate', on, way: cure.way }, words, on)
     }
     case 'dissolve': {

@@ -1,0 +1,291 @@
+import { z } from 'zod'
+import { endOf, line, pointAt, type Spline, startOf } from '../../../curve'
+import type { ExactPart } from '../../../exact'
+import { bad, fixed, good, mm, type Outcome, type P2, type P3 } from '../../../math'
+import { inMaterial, MeshTree, ringAway, roomAbout } from '../../../mesh'
+import { type Seg, valueSchema } from '../../../profile'
+import { faceRefSchema } from '../../../refs'
+import { FULL_TURN, turnedJob } from '../../../turned'
+import { exactBody, isHeld, reshaped, sectionSize } from '../../exact'
+import { pickExactFaces } from '../../pick'
+import { defineOp } from '../../spec'
+import { type OpContext, volumeWords } from '../../state'
+import { curveUnder, drawnIn } from './under'
+
+const inputs = z.object({
+  body: z.string(),
+  wall: valueSchema,
+  /** Under the room, along the axis; as thick as the wall where none is told. */
+  under: valueSchema.optional(),
+  open: z.array(faceRefSchema).max(1),
+  x: valueSchema.default(0),
+  y: valueSchema.default(0),
+  /** Across a hole through the floor; 0 is none. */
+  drain: valueSchema.default(0),
+  /** Control points of its outline: few are calm, many come nearer the outside. */
+  controls: valueSchema.default(12),
+})
+
+/** Heights and places round that the room is fitted by, and that the wall is measured at. */
+const FIT = { heights: 72, around: 120 }
+const CHECK = { heights: 240, around: 240 }
+/** How often the room is drawn in by what is missing, and the most it may miss at last, mm. */
+const [ROUNDS, MISSING] = [6, 5e-4]
+/** How far the room runs on beyond the open face, mm. */
+const BEYOND = 1
+/** A room narrower than this is none, mm. */
+const NARROW = 0.5
+
+export const cavityOp = defineOp<z.infer<typeof inputs>>({
+  kind: 'cavity',
+  version: 1,
+  label: 'Room',
+  help: 'A smooth round room under a sculpted outside, as wide as the least wall allows; it is fitted anew when the outside changes.',
+  stage: 'refine',
+  inputs,
+  fields: [
+    { name: 'body', label: 'Body', help: 'The body that gets a room.', type: 'body' },
+    {
+      name: 'wall',
+      label: 'Least wall',
+      help: 'Nowhere is the outside nearer to the room.',
+      type: 'value',
+      dim: 'length',
+      ranged: true,
+    },
+    {
+      name: 'open',
+      label: 'Open face',
+      help: 'A flat face above or below, where the room opens.',
+      type: 'faces',
+    },
+    {
+      name: 'under',
+      label: 'Floor',
+      help: 'Thickness under the room; the wall’s where it is empty.',
+      type: 'value',
+      dim: 'length',
+      optional: true,
+    },
+    {
+      name: 'drain',
+      label: 'Drain hole',
+      help: 'Across the hole through the floor; 0 is none.',
+      type: 'value',
+      dim: 'length',
+    },
+    {
+      name: 'x',
+      label: 'Axis at x',
+      help: 'Where its upright axis stands.',
+      type: 'value',
+      dim: 'length',
+    },
+    {
+      name: 'y',
+      label: 'Axis at y',
+      help: 'Where its upright axis stands.',
+      type: 'value',
+      dim: 'length',
+    },
+    {
+      name: 'controls',
+      label: 'Control points',
+      help: 'Of its outline: few are calm, many come nearer the outside.',
+      type: 'value',
+      dim: 'number',
+    },
+  ],
+  start: ({ body }) => ({
+    body: body ?? '',
+    wall: 2,
+    open: [],
+    x: 0,
+    y: 0,
+    drain: 0,
+    controls: 12,
+  }),
+  evaluate(input, ctx) {
+    const target = exactBody(input.body, ctx)
+    if (!target.ok) return target
+    const { body, part } = target.value
+    const held = isHeld(body, ctx)
+    if (held) return held
+    const asked = askedOf(input, part, ctx)
+    if (!asked.ok) return asked
+    const made = ctx.once('room', () => roomOf(asked.value))
+    if (!made.ok) return made
+    const { outline, wall, at } = made.value
+    const tool = ctx.kernel(turnedJob(turnedRoom(asked.value, outline, ctx.op)))
+    if (!tool.ok) return tool
+    const cut = ctx.kernel({
+      verb: 'combine',
+      args: { op: ctx.op, how: 'cut' },
+      on: [part.key, tool.value[0]!.key],
+    })
+    if (!cut.ok) return cut
+    const now = cut.value[0]!
+    const { volume } = part.measure
+    return good({
+      bodies: { [body.id]: reshaped(body, now) },
+      tool: { how: 'cut', body: body.id, shapes: [tool.value[0]!], before: part },
+      warnings: [],
+      consequence: `least wall ${mm(wall, 3)} at height ${fixed(at[2], 1)}; ${volumeWords(volume, now.measure.volume)}`,
+    })
+  },
+  cap: (input, { body }, ctx) => (input === 'wall' ? sectionSize(ctx, body) : null),
+  slow: () => true,
+})
+
+/** What a room is fitted to, heights counted along the way it opens. */
+interface Asked {
+  tree: MeshTree
+  centre: readonly [number, number]
+  /** 1 where it opens upward, -1 downward. */
+  up: 1 | -1
+  floor: number
+  rim: number
+  foot: number
+  wall: number
+  drain: number
+  points: number
+  /** Farther than anything of the body. */
+  most: number
+}
+
+function askedOf(input: z.infer<typeof inputs>, part: ExactPart, ctx: OpContext): Outcome<Asked> {
+  const length = (v: number | string) => ctx.read(v, 'length')
+  const wall = length(input.wall)
+  if (!(wall > 0)) return bad('not-positive', 'The wall must be more than 0.')
+  const thick = input.under === undefined ? wall : length(input.under)
+  if (!(thick >= wall)) return bad('thin-floor', 'The floor is at least as thick as the wall.')
+  const drain = length(input.drain)
+  if (!(drain >= 0)) return bad('not-positive', 'The drain hole is 0 or more across.')
+  const points = ctx.read(input.controls, 'number')
+  if (!(Number.isInteger(points) && points >= 4 && points <= 60))
+    return bad('controls', 'The outline has 4 to 60 control points.')
+  const picked = pickExactFaces(part, input.open, ctx, 'open')
+  if (!picked.ok) return picked
+  const face = picked.value.items[0]
+  if (face === undefined) return bad('no-open', 'Choose the flat face where the room opens.')
+  const { flat, normal, middle } = part.faces[face]!
+  if (!flat || Math.abs(normal[2]) < 1 - 1e-9)
+    return bad('not-level', 'The room opens through a flat face that looks straight up or down.', [
+      { at: middle },
+    ])
+  const up = normal[2] > 0 ? 1 : -1
+  const { min, max } = part.measure.bounds
+  const [foot, rim] = up > 0 ? [min[2], middle[2]] : [-max[2], -middle[2]]
+  const { positions, triangles, faceOf } = part.shown
+  const others = Uint32Array.from(
+    Array.from(faceOf.keys()).flatMap((t) =>
+      faceOf[t] === face ? [] : [triangles[3 * t]!, triangles[3 * t + 1]!, triangles[3 * t + 2]!],
+    ),
+  )
+  const centre = [length(input.x), length(input.y)] as const
+  const [x, y, h] = [...centre, up * (foot + thick)]
+  const upright = { positions, triangles: others }
+  if (!inMaterial(upright, new MeshTree(upright), x, y, h))
+    return bad('no-room', 'The axis of the room does not stand in the material here.', [
+      { at: [x, y, h] },
+    ])
+  const seen = up > 0 ? positions : positions.map((v, i) => (i % 3 === 2 ? -v : v))
+  return good({
+    tree: new MeshTree({ positions: seen, triangles: others }),
+    centre,
+    up,
+    foot,
+    floor: foot + thick,
+    rim,
+    wall,
+    drain,
+    points,
+    most: Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]),
+  })
+}
+
+interface Room {
+  outline: Spline
+  /** The least wall measured, and where. */
+  wall: number
+  at: P3
+}
+
+function roomOf(a: Asked): Outcome<Room> {
+  const { tree, centre, up, floor, rim, wall, drain } = a
+  const place = (r: number, angle: number, h: number): P3 => [
+    centre[0] + r * Math.cos(angle),
+    centre[1] + r * Math.sin(angle),
+    up * h,
+  ]
+  if (!(rim - floor > wall))
+    return bad(
+      'no-room',
+      `Between floor and open face are ${mm(rim - floor)}: too little for a room.`,
+    )
+  const heights = Array.from(
+    { length: FIT.heights },
+    (_, i) => floor + ((rim - floor) * i) / (FIT.heights - 1),
+  )
+  const reaches = roomAbout(tree, centre, heights, wall, FIT.around, a.most)
+  const narrow = reaches.findIndex((r) => r < Math.max(NARROW, drain / 2))
+  if (narrow !== -1)
+    return bad(
+      'no-room',
+      `With a wall of ${mm(wall)} there is no room ${reaches[narrow]! < NARROW ? 'about the axis' : 'for the drain hole'} here.`,
+      [{ at: place(0, 0, heights[narrow]!) }],
+    )
+  let outline = curveUnder(heights, reaches, a.points)
+  for (let k = 0; ; k++) {
+    const found = leastWall(a, outline)
+    const missing = wall - found.d
+    if (missing <= MISSING)
+      return good({ outline, wall: found.d, at: place(found.r, found.angle, found.h) })
+    if (k === ROUNDS || pointAt(outline, 0)[0] - missing < NARROW)
+      return bad('no-room', `The wall comes to ${mm(found.d, 3)} only, here.`, [
+        { at: place(found.r, found.angle, found.h) },
+      ])
+    outline = drawnIn(outline, missing)
+  }
+}
+
+/** The least distance between a room's side and the outside, between the places it was fitted at too. */
+function leastWall({ tree, centre, most }: Asked, outline: Spline) {
+  let least = { d: most, r: 0, h: 0, angle: 0 }
+  for (let i = 0; i <= CHECK.heights; i++) {
+    const [r, h] = pointAt(outline, i / CHECK.heights)
+    const { d, angle } = ringAway(tree, centre, r, h, CHECK.around, least.d)
+    if (d < least.d) least = { d, r, h, angle }
+  }
+  return least
+}
+
+/** The room as a body of revolution that runs on beyond the open face, and through the floor where it has a drain. */
+function turnedRoom({ centre, up, foot, floor, rim, drain }: Asked, side: Spline, op: string) {
+  const [first, last] = [startOf(side), endOf(side)]
+  const top = rim + BEYOND
+  const corners: P2[] =
+    drain > 0
+      ? [[0, foot - BEYOND], [drain / 2, foot - BEYOND], [drain / 2, floor], first]
+      : [[0, floor], first]
+  const named = ['drainEnd', 'drain', 'floor'].slice(drain > 0 ? 0 : 2)
+  const piece = (a: P2, b: P2, name: string): Seg => ({ curve: line(a, b), name: `${op}:${name}` })
+  const outer: Seg[] = [
+    ...corners.slice(1).map((b, i) => piece(corners[i]!, b, named[i]!)),
+    { curve: side, name: `${op}:side` },
+    piece(last, [last[0], top], 'side'),
+    piece([last[0], top], [0, top], 'top'),
+    piece([0, top], corners[0]!, 'axis'),
+  ]
+  return {
+    frame: {
+      origin: [centre[0], centre[1], 0] as P3,
+      x: [1, 0, 0] as P3,
+      y: [0, up, 0] as P3,
+      z: [0, 0, up] as P3,
+    },
+    start: 0,
+    sweep: FULL_TURN,
+    regions: [{ outer, holes: [] }],
+  }
+}

@@ -1,0 +1,143 @@
+import { beforeAll, describe, expect, test } from 'vitest'
+import { MeshTree, ringAway } from '../mesh'
+import { op } from '../workpiece/samples.test-data'
+import { built, diagnosis, exact, piece, the } from './exactroute.test-data'
+
+beforeAll(the)
+
+const crock = (edits: object[] = [], start: object = {}) =>
+  op(10, 'cage', 'crock', {
+    start: {
+      kind: 'cylinder',
+      radius: 48,
+      height: 90,
+      columns: 12,
+      bands: 5,
+      floor: 'open',
+      lid: 'open',
+      ...start,
+    },
+    edits: edits.map((e, k) => ({ id: `e${k + 1}`, ...e })),
+    within: 0.01,
+    mode: 'new',
+  })
+/** A flat face by where it looks. */
+async function end(route: Parameters<typeof exact>[0], id: string, up: 1 | -1) {
+  const f = (await exact(route, id)).faces.find((f) => f.flat && f.normal[2] * up > 0.999)!
+  return [{ face: f.names[0], at: f.middle, index: 0, of: 1 }]
+}
+const room = (open: object[], more: object = {}) =>
+  op(20, 'cavity', 'room', { body: 'crock', wall: 2.2, open, x: 0, y: 0, ...more })
+
+describe('a round room under an outside', () => {
+  test('in a drum it is a drum: all but its walls and its floor', async () => {
+    const circle = op(5, 'profile', 'round', {
+      plane: 'top',
+      use: 'flat',
+      drawing: {
+        points: { c: { x: 7, y: -3 } },
+        entities: [{ id: 'o', kind: 'circle', c: 'c', radius: 30 }],
+        relations: [],
+        dimensions: [],
+      },
+    })
+    const drum = op(10, 'extrude', 'crock', { profile: 'round', mode: 'new', length: 50 })
+    for (const up of [1, -1] as const) {
+      const open = await end([circle, drum], 'crock', up)
+      const route = [circle, drum, room(open, { x: 7, y: -3, wall: 3, under: 5, drain: 8 })]
+      const { measure } = await exact(route, 'crock')
+      const by = Math.PI * (30 ** 2 * 50 - 27 ** 2 * 45 - 4 ** 2 * 5)
+      // Facets within 0.05 mm of the outside take a little off the room.
+      expect(measure.volume / by).toBeGreaterThan(1)
+      expect(measure.volume / by).toBeLessThan(1.01)
+      expect([measure.closed, measure.valid, measure.solids]).toEqual([true, true, 1])
+    }
+  })
+
+  test('property: under twisted lobes no place of its side is nearer than the wall, and somewhere it is as near', async () => {
+    for (const [turn, deep, wall, controls] of [
+      [0, 4, 2.2, 12],
+      [8, 6, 3, 8],
+      [14, 3, 1.2, 20],
+    ] as const) {
+      const cage = crock([
+        { kind: 'move', on: [0, 2, 4, 6, 8, 10].map((c) => `column ${c}`), out: -deep },
+        {
+          kind: 'rows',
+          rows: [1, 2, 3, 4, 5].map((k) => ({
+            row: String(k),
+            size: 1 + 0.05 * Math.sin(k),
+            twist: `${turn} deg`,
+          })),
+        },
+      ])
+      const open = await end([cage], 'crock', 1)
+      const before = await exact([cage], 'crock')
+      const after = await exact([cage, room(open, { wall, controls })], 'crock')
+      expect([after.measure.closed, after.measure.valid, after.measure.solids]).toEqual([
+        true,
+        true,
+        1,
+      ])
+      // By the outside's triangles without the open face, at places of our own choice.
+      const lid = before.faces.findIndex((f) => f.names[0] === open[0]!.face)
+      const { triangles, faceOf, positions } = before.shown
+      const tree = new MeshTree({
+        positions,
+        triangles: triangles.filter((_, i) => faceOf[Math.floor(i / 3)] !== lid),
+      })
+      const side = after.faces.findIndex((f) => f.names[0] === 'room:side')
+      const { shown } = after
+      let least = 100
+      for (let t = 0; t < shown.faceOf.length; t++) {
+        if (shown.faceOf[t] !== side) continue
+        for (let k = 0; k < 3; k++) {
+          const p = 3 * shown.triangles[3 * t + k]!
+          const [x, y, z] = [shown.positions[p]!, shown.positions[p + 1]!, shown.positions[p + 2]!]
+          if (z > 90 - 1e-3) continue
+          least = Math.min(least, ringAway(tree, [x, y], 0, z, 1, 100).d)
+        }
+      }
+      expect(least).toBeGreaterThan(wall - 2e-3)
+      expect(least).toBeLessThan(wall + 0.25)
+    }
+  })
+
+  test('it is fitted anew when a figure changes the outside', async () => {
+    const route = (lobe: number) =>
+      [crock([{ kind: 'move', on: ['column 0', 'column 6'], out: 'lobe' }]), lobe] as const
+    const volumes = []
+    for (const lobe of [-2, -8]) {
+      const [cage] = route(lobe)
+      const open = await end([crock()], 'crock', 1)
+      const { state, reports } = await built(
+        piece([cage, room(open)], [{ name: 'lobe', expr: `${lobe} mm` }]),
+      )
+      expect(reports[1]!.diagnoses).toEqual([])
+      expect(reports[1]!.consequence).toMatch(/^least wall 2\.(2|199)/)
+      const { shape } = state.bodies.crock!
+      volumes.push(shape.kind === 'exact' ? shape.measure.volume : Number.NaN)
+    }
+    // A narrower outside has a smaller room: more is left of it than of the wider one.
+    expect(volumes[1]!).toBeGreaterThan(volumes[0]!)
+  })
+
+  test('what leaves no room is told with its place', async () => {
+    const open = await end([crock()], 'crock', 1)
+    const code = async (more: object, faces: object[] = open) => {
+      const d = await diagnosis([crock(), room(faces, more)])
+      return d?.code
+    }
+    expect(await code({ wall: 60 })).toBe('no-room')
+    expect(await code({ x: 60 })).toBe('no-room')
+    expect(await code({ under: 89 })).toBe('no-room')
+    expect(await code({ drain: 96 })).toBe('no-room')
+    expect(await code({ wall: 3, under: 2 })).toBe('thin-floor')
+    expect(await code({ controls: 3 })).toBe('controls')
+    expect(await code({}, [])).toBe('no-open')
+    const flank = (await exact([crock()], 'crock')).faces.find((f) => !f.flat)!
+    expect(await code({}, [{ face: flank.names[0], at: flank.middle, index: 0, of: 1 }])).toBe(
+      'not-level',
+    )
+  })
+})
