@@ -156,11 +156,6 @@ await exactShot('Trivet wire', 'Wire', 'path-drawn', async () => {
   await page.mouse.move(stage.x + stage.width * 0.62, stage.y + stage.height * 0.3)
   await page.waitForTimeout(700)
 })
-await exactShot('Timer dial', 'Part it all at once', 'parted-dial', async () => {
-  await page.keyboard.press('h')
-  await page.getByRole('button', { name: 'top', exact: true }).click()
-})
-await exactShot('Cutlery drainer', 'Strips and rings as one', 'drainer')
 await exactShot('Dimpled mill grip', 'Dimples on the outside', 'wall-map', async () => {
   await page.goto(page.url().replace('/refine', '/gauge'))
   await page.getByTestId('gauge-wall').filter({ hasText: 'mm' }).waitFor({ timeout: 60_000 })

@@ -1,5 +1,16 @@
 import { expect, type Page, test } from '@playwright/test'
-import { accessible, add, commit, line, newWorkpiece, over, stage } from './bench'
+import {
+  accessible,
+  add,
+  click,
+  commit,
+  line,
+  look,
+  newWorkpiece,
+  over,
+  picked,
+  stage,
+} from './bench'
 
 const button = (page: Page, name: string) => page.getByRole('button', { name, exact: true })
 const picks = (page: Page) => page.getByTestId('cage-picks')
@@ -133,7 +144,20 @@ test('a crock: columns creased by one click, rows sized and twisted in a table; 
   await expect(page.getByTestId('creases')).toHaveCount(0)
   await page.keyboard.press('Control+z')
   await expect(page.getByTestId('creases')).toHaveText('12 creases')
+  // A round room under it, opened at the top face; with a thicker wall it is smaller, and what is too thick is told.
   await stage(page, 'Refine')
-  await add(page, 's')
-  await expect(line(page, 'Shell 1')).toBeVisible()
+  await add(page, 'h')
+  await look(page, 'top')
+  await click(page, /end\d of Cage 1/)
+  await picked(page)
+  await expect(line(page, 'Room 1')).toContainText('least wall 2 mm', { timeout: 90_000 })
+  await commit(page, 'Least wall', '4')
+  await expect(line(page, 'Room 1')).toContainText('least wall 4 mm', { timeout: 90_000 })
+  await commit(page, 'Drain hole', '8')
+  await commit(page, 'Least wall', '50')
+  await expect(page.getByText(/there is no room .* here/).first()).toBeVisible({
+    timeout: 60_000,
+  })
+  await page.keyboard.press('Control+z')
+  await expect(line(page, 'Room 1')).toContainText('least wall 4 mm', { timeout: 90_000 })
 })
