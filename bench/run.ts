@@ -11,7 +11,7 @@ import { liftToSolid, solidMesh } from '@ivory/core/turned'
 import type { Workpiece } from '@ivory/core/workpiece'
 import { demoSet } from '@ivory/demo'
 import { bodyView, viewOf } from '../web/src/engine/view'
-import { dragOfCrock, patchesOfCrock, skinOfFive } from './cages'
+import { crockAndRoom, dragOfCrock, examinationOfFive, patchesOfCrock, skinOfFive } from './cages'
 import { star, steppedProfile } from './drafting'
 import { benchExact } from './exact'
 import { groovedBeaker } from './grooves'
@@ -55,6 +55,14 @@ const cageDrag = time(dragOfCrock(), 20)
 row('drag of a row of the crock, level 3 / frame at 30 Hz', cageDrag / frame, ms(cageDrag))
 const patches = time(patchesOfCrock(), 5, 1)
 row('exact patches of a crock, within 0.01 / 1 s', patches / 1000, ms(patches))
+const five = examinationOfFive()
+const cures = time(five.cures, 3, 1)
+row('what makes 501 faces uneven, cures tried / 2 s', cures / 2000, ms(cures))
+const crossing = time(five.crossing, 5, 1)
+row('where 501 faces go through themselves / 0.2 s', crossing / 200, ms(crossing))
+const crock = await crockAndRoom()
+row('exact body of the crock / 3 s', crock.crock / 3000, ms(crock.crock))
+row('its room fitted for another wall, and cut / 5 s', crock.room / 5000, ms(crock.room))
 
 const grooved = Array.from({ length: 36 }, (_, i) => groovedBeaker(20, i))
 const grooves = time((i) => rebuild(grooved[i]!), 12)

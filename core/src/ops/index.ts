@@ -9,6 +9,7 @@ export {
   examinedCage,
 } from './form/cage/examine'
 export { type CageEdit, type CageInputs, type CageStart, cageInputs } from './form/cage/inputs'
+export { foundSymmetry } from './form/cage/replay'
 export { profileCells } from './form/chosen'
 export { OPS, opSpec, withDefaults } from './registry'
 export type { Field, OpSpec } from './spec'

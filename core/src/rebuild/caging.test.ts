@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, test } from 'vitest'
 import { op } from '../workpiece/samples.test-data'
+import { cageSymmetry } from '.'
 import { bodiesOf, built, diagnosis, exact, piece, the } from './exactroute.test-data'
 
 beforeAll(the)
@@ -231,6 +232,30 @@ describe('bodies of cages', () => {
     const { part: ring } = await bodiesOf([whole, hollow, part])
     if (ring!.shape.kind !== 'exact') throw new Error()
     expect(ring!.shape.measure.volume / (39 * (roundArea(n, radius) - inside))).toBeCloseTo(1, 7)
+  })
+  test('its symmetry is found: turns, mirrors, none', async () => {
+    const found = async (start: object) => {
+      const w = piece([cage(start)])
+      return cageSymmetry(w, await built(w), 'cage')
+    }
+    expect(await found(tube)).toEqual({ turns: 12, mirrors: ['x', 'y'] })
+    expect(await found({ ...tube, columns: 7 })).toEqual({ turns: 7, mirrors: ['y'] })
+    const sheet = { kind: 'plane', sx: 40, sy: 40, across: 2, along: 2 }
+    expect(await found(sheet)).toEqual({ turns: 4, mirrors: ['x', 'y', 'z'] })
+    const points = [
+      [30, 0, 0],
+      [-28, 0, 0],
+      [0, 22, 0],
+      [1, -20, 0],
+      [0, 3, 41],
+    ]
+    const faces = [
+      [0, 2, 4],
+      [2, 1, 4],
+      [1, 3, 4],
+      [3, 0, 4],
+    ]
+    expect(await found({ kind: 'given', points, faces })).toEqual({ turns: 1, mirrors: [] })
   })
   test('figures size it: a radius, a row, a share', async () => {
     const w = piece(

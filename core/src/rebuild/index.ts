@@ -1,6 +1,7 @@
 export { type Driver, type Drivers, driversOf } from './drivers'
 export {
   cageCures,
+  cageSymmetry,
   densityOf,
   expressionFor,
   type GaugeReport,

@@ -122,6 +122,18 @@ describe('a round room under an outside', () => {
     expect(volumes[1]!).toBeGreaterThan(volumes[0]!)
   })
 
+  test('over a bottom that is not flat it begins where there is first space for it', async () => {
+    const size = { kind: 'box', sx: 89, sy: 76, sz: 56, across: 3, along: 3, up: 2 }
+    const route = [
+      crock([{ kind: 'move', on: ['all'], x: 38, y: -6 }], size),
+      op(15, 'split', 'flat', { body: 'crock', how: 'height', height: 43, keep: 'below' }),
+    ]
+    const open = [{ face: 'flat:cut', at: [38, -6, 43], index: 0, of: 1 }]
+    const { reports } = await built(piece([...route, room(open, { x: 38, y: -6, wall: 3.8 })]))
+    expect(reports[2]!.diagnoses).toEqual([])
+    expect(reports[2]!.consequence).toMatch(/^least wall 3\.8/)
+  })
+
   test('what leaves no room is told with its place', async () => {
     const open = await end([crock()], 'crock', 1)
     const code = async (more: object, faces: object[] = open) => {

@@ -14,6 +14,7 @@ import { type Body, profileCells } from '@ivory/core/ops'
 import { type CellRef, cellOf, cellRef, type Drawing, withPart } from '@ivory/core/profile'
 import {
   cageCures,
+  cageSymmetry,
   densityOf,
   driversOf,
   linesJob,
@@ -227,6 +228,7 @@ const handlers: Handlers = {
     const built = await settled(doc)
     return workedOut(() => rangeOf(doc, built, op, input), runOn(searching, doc), cache.exact)
   },
+  symmetry: ({ doc, op }) => cageSymmetry(doc, rebuild(doc, cache), op),
   examine: ({ doc, op }) => cageCures(doc, rebuild(doc, cache), op),
   solve: ({ doc, request }) =>
     workedOut(() => solveWorkpiece(doc, request, solving), runOn(searching, doc), solving.exact),

@@ -10,7 +10,7 @@ import type { FontName } from '@ivory/core/letters'
 import type { WorkingRange } from '@ivory/core/limits'
 import type { Frame, Outcome, P2, P3 } from '@ivory/core/math'
 import type { TriMesh, WallField } from '@ivory/core/mesh'
-import type { CageExamination } from '@ivory/core/ops'
+import type { CageExamination, CageInputs } from '@ivory/core/ops'
 import type { CellRef, Drawing, Finding, HoldState, Row, Suggestion } from '@ivory/core/profile'
 import type {
   Drivers,
@@ -209,6 +209,11 @@ export interface Calls {
     reply: { text: string; note: string } | string
   }
   range: { ask: { doc: Workpiece; op: string; input: string }; reply: WorkingRange | null }
+  /** The symmetry that the cage of an op begins with. */
+  symmetry: {
+    ask: { doc: Workpiece; op: string }
+    reply: Pick<CageInputs, 'turns' | 'mirrors'> | string
+  }
   /** What would make the cage of an op more even, or why that cannot be told. */
   examine: { ask: { doc: Workpiece; op: string }; reply: CageExamination | string }
   solve: { ask: { doc: Workpiece; request: SolveRequest }; reply: SolveReply | string }

@@ -84,6 +84,24 @@ function turnsOf(cage: Cage): number[] {
   )
 }
 
+/** The symmetry that what a cage begins as has: the most turns about z, and the planes it is a mirror of itself in. */
+export function foundSymmetry(
+  { start }: Pick<CageInputs, 'start'>,
+  ctx: OpContext,
+): Outcome<Pick<CageInputs, 'turns' | 'mirrors'>> {
+  const read = (dim: Dimension) => (v: Value) => ctx.read(v, dim)
+  const made = started(start, {
+    length: read('length'),
+    angle: read('angle'),
+    number: read('number'),
+  })
+  if (!made.ok) return made
+  const mirrors = (['x', 'y', 'z'] as const).filter(
+    (_, k) => !('without' in orbitsOf(made.value, { turns: 1, mirrors: [k as 0 | 1 | 2] })),
+  )
+  return good({ turns: turnsOf(made.value)[0] ?? 1, mirrors })
+}
+
 /** What an edit's words say of it when it fails or warns. */
 const inEdit = (d: Diagnosis, k: number, edit: CageEdit): Diagnosis => ({
   ...d,

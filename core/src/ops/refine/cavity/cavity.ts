@@ -223,12 +223,21 @@ function roomOf(a: Asked): Outcome<Room> {
       'no-room',
       `Between floor and open face are ${mm(rim - floor)}: too little for a room.`,
     )
-  const heights = Array.from(
-    { length: FIT.heights },
-    (_, i) => floor + ((rim - floor) * i) / (FIT.heights - 1),
-  )
-  const reaches = roomAbout(tree, centre, heights, wall, FIT.around, a.most)
-  const narrow = reaches.findIndex((r) => r < Math.max(NARROW, drain / 2))
+  const evenly = (from: number, count: number) =>
+    Array.from({ length: count }, (_, i) => from + ((rim - from) * i) / (count - 1))
+  const reachesAt = (hs: readonly number[]) => roomAbout(tree, centre, hs, wall, FIT.around, a.most)
+  // Over a bottom that is not flat the room begins where there is first space for it.
+  const least = Math.max(NARROW, drain / 2)
+  const start = evenly(floor, FIT.heights).find((h) => reachesAt([h])[0]! >= least)
+  if (start === undefined || rim - start < wall)
+    return bad(
+      'no-room',
+      `With a wall of ${mm(wall)} there is no room ${drain > 0 ? 'for the drain hole' : 'about the axis'} here.`,
+      [{ at: place(0, 0, floor) }],
+    )
+  const heights = evenly(start, FIT.heights)
+  const reaches = reachesAt(heights)
+  const narrow = reaches.findIndex((r) => r < least)
   if (narrow !== -1)
     return bad(
       'no-room',
@@ -261,8 +270,9 @@ function leastWall({ tree, centre, most }: Asked, outline: Spline) {
 }
 
 /** The room as a body of revolution that runs on beyond the open face, and through the floor where it has a drain. */
-function turnedRoom({ centre, up, foot, floor, rim, drain }: Asked, side: Spline, op: string) {
+function turnedRoom({ centre, up, foot, rim, drain }: Asked, side: Spline, op: string) {
   const [first, last] = [startOf(side), endOf(side)]
+  const floor = first[1]
   const top = rim + BEYOND
   const corners: P2[] =
     drain > 0

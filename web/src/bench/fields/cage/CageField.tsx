@@ -4,6 +4,7 @@ import type { Op } from '@ivory/core/workpiece'
 import { FileUp } from 'lucide-react'
 import { Slider } from 'radix-ui'
 import { toast } from 'sonner'
+import { lathe } from '../../../engine'
 import { CAGE_PICKS, type CagePick } from '../../../session/cagestate'
 import { addEdit, cageEditsOf, pickNone, pickOf, smoothTo, useCage } from '../../../session/caging'
 import { opOf, setInputs, useSession } from '../../../session/session'
@@ -205,6 +206,20 @@ function Symmetry({ op }: { op: Op }) {
             <span className="text-soft">{m}</span>
           </label>
         ))}
+        <Button
+          tone="quiet"
+          className="px-1! py-0!"
+          title="The most turns and mirrors that what it begins as has."
+          onClick={() => {
+            const doc = useSession.getState().doc!
+            void lathe.call('symmetry', { doc, op: op.id }).then((found) => {
+              if (typeof found === 'string') toast.error(found)
+              else setInputs(op.id, { ...found })
+            })
+          }}
+        >
+          find
+        </Button>
       </div>
     </div>
   )
