@@ -1,7 +1,6 @@
+export { cageCures, cageSymmetry } from './cages'
 export { type Driver, type Drivers, driversOf } from './drivers'
 export {
-  cageCures,
-  cageSymmetry,
   densityOf,
   expressionFor,
   type GaugeReport,

@@ -13,20 +13,8 @@ import {
   verdictOf,
 } from '../gauges'
 import { type Solutions, SPARING, solveFor, type WorkingRange, workingRange } from '../limits'
-import type { Outcome } from '../math'
 import type { TriMesh } from '../mesh'
-import {
-  type Body,
-  type CageExamination,
-  type CageInputs,
-  cageInputs,
-  examinedCage,
-  foundSymmetry,
-  type OpContext,
-  opSpec,
-  type State,
-  WaitsForKernel,
-} from '../ops'
+import { type Body, opSpec, type State, WaitsForKernel } from '../ops'
 import { DIMENSIONS, relationWords, tryValue } from '../profile'
 import { shownMesh } from '../turned'
 import {
@@ -171,7 +159,8 @@ function betweenPicked(
 export const triangleMesh = ({ shape }: Body): TriMesh =>
   shape.kind === 'turned' ? shownMesh(shape.turned) : shape.mesh
 
-const worldOf = (w: Workpiece, built: Rebuilt, state: State): World => ({
+/** The world as it is before an op. */
+export const worldOf = (w: Workpiece, built: Rebuilt, state: State): World => ({
   w,
   state,
   figures: built.figures,
@@ -209,31 +198,6 @@ export function rangeOf(
     marks,
     spec.slow?.(parsed.data, ctx) ? SPARING : undefined,
   )
-}
-
-/** What would make the cage of an op more even, as tried on copies of it; a sentence where it cannot be examined. */
-export const cageCures = (w: Workpiece, built: Rebuilt, op: string): CageExamination | string =>
-  ofCage(w, built, op, examinedCage)
-
-/** The symmetry that the cage of an op begins with; a sentence where there is no cage. */
-export const cageSymmetry = (
-  w: Workpiece,
-  built: Rebuilt,
-  op: string,
-): Pick<CageInputs, 'turns' | 'mirrors'> | string => ofCage(w, built, op, foundSymmetry)
-
-function ofCage<T>(
-  w: Workpiece,
-  built: Rebuilt,
-  opId: string,
-  ask: (input: CageInputs, ctx: OpContext) => Outcome<T>,
-): T | string {
-  const op = w.route.find((o) => o.id === opId)
-  const state = built.before[opId]
-  const parsed = cageInputs.safeParse(op?.inputs)
-  if (op?.kind !== 'cage' || !state || !parsed.success) return 'There is no cage to examine.'
-  const made = ask(parsed.data, contextOf(opId, worldOf(w, built, state), []))
-  return made.ok ? made.value : made.diagnosis.message
 }
 
 /** Whether a dimension of a profile can take a typed value: yes, a sentence, or what blocks it. */

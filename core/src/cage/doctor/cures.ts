@@ -91,7 +91,7 @@ export function edgeCures(
       const [p, q] = endsTurned(faces[f]!.corners, faces[g]!.corners, a, b, way)
       const before = starred(stars, [a, b]) + starred(stars, [p, q])
       const after = starred(stars, [a, b], -1) + starred(stars, [p, q], 1)
-      if (after + off < before + off || (off > 0 && after <= before))
+      if (after < before || (off > 0 && after === before))
         out.push({ cure: { kind: 'rotate', edge: [a, b], way }, score: own })
     }
   }

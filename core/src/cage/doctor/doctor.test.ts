@@ -11,6 +11,7 @@ import {
   startCylinder,
   startPlane,
   tableOf,
+  turnedAlike,
 } from '..'
 import { facesAtEdges } from '../layout'
 import { pointsOf } from './cures'
@@ -186,5 +187,25 @@ describe('an edge turned', () => {
       ok: false,
       diagnosis: { code: 'cage-turn-edge' },
     })
+  })
+
+  test('its copies turn with it; where a mirror asks for both ways it is refused', () => {
+    const panel = startPlane([50, 40], 4, 3)
+    const mirrored = orbitsOf(panel, { turns: 1, mirrors: [0] }) as Orbits
+    // The line of points over x = 0 lies in the mirror.
+    const [, , middle] = panel.layout.rows[1]!.points
+    const above = panel.layout.rows[2]!.points[2]!
+    expect(turnedAlike(panel, [[middle!, above]], 'on', mirrored)).toMatchObject({
+      ok: false,
+      diagnosis: { code: 'cage-turn-edge', places: [{}, {}] },
+    })
+    const [a, b] = panel.layout.rows[1]!.points
+    const made = turnedAlike(panel, [[a!, b!]], 'on', mirrored)
+    if (!made.ok) throw new Error()
+    expect('without' in orbitsOf(made.value, { turns: 1, mirrors: [0] })).toBe(false)
+    const before = edgesOf(panel.layout.faces)
+    expect([...edgesOf(made.value.layout.faces).keys()].filter((k) => !before.has(k))).toHaveLength(
+      2,
+    )
   })
 })

@@ -1,5 +1,5 @@
 import { mean3, type P3, placeAt } from '../../math'
-import { creased, dissolved, insertLoops, relaxed, rotated, turnedAlike } from '../edit'
+import { creased, dissolved, insertLoops, relaxed, turnedAlike } from '../edit'
 import { type Cage, edgeKey, facesAtEdges } from '../layout'
 import { movedAlike, type Orbits, withCopies } from '../symmetry'
 import { tableOf } from '../table'
@@ -111,7 +111,7 @@ export function curedBy(cage: Cage, cure: Cure, orbits: Orbits): Cage | null {
     case 'dissolve':
       return dissolved(cage, copiesOf([cure.edge], orbits))
     case 'rotate': {
-      const made = rotated(cage, turnedAlike([cure.edge], cure.way, orbits))
+      const made = turnedAlike(cage, [cure.edge], cure.way, orbits)
       return made.ok ? made.value : null
     }
   }

@@ -1,4 +1,4 @@
-import { bad, good, type Outcome } from '../../math'
+import { bad, good, type Outcome, placeAt } from '../../math'
 import { type Cage, edgeKey } from '../layout'
 import type { Linear, Orbits } from '../symmetry'
 import { Loose } from './loose'
@@ -64,23 +64,30 @@ export function rotated(
   return good(loose.cage())
 }
 
-/** Edges with their copies, each with the way it turns: mirrored ones the other way. */
+/** Edges with their copies, each with the way it turns: mirrored ones the other way; refused where the symmetry asks for both. */
 export function turnedAlike(
+  cage: Cage,
   edges: readonly (readonly [number, number])[],
   way: Turning,
   { motions, points }: Orbits,
-): { edge: [number, number]; way: Turning }[] {
+): Outcome<Cage> {
   const out = new Map<string, { edge: [number, number]; way: Turning }>()
   for (const [k, of] of points.entries()) {
     const mirrored = determinant(motions[k]!) < 0
     for (const [a, b] of edges) {
-      const key = edgeKey(of[a]!, of[b]!)
-      if (out.has(key)) continue
+      const edge: [number, number] = [of[a]!, of[b]!]
+      const key = edgeKey(...edge)
       const turned = mirrored === (way === 'on') ? 'back' : 'on'
-      out.set(key, { edge: [of[a]!, of[b]!], way: turned })
+      if ((out.get(key)?.way ?? turned) !== turned)
+        return bad(
+          'cage-turn-edge',
+          'Its copies ask for this edge to be turned both ways.',
+          edge.map((p) => ({ at: placeAt(cage.at, p) })),
+        )
+      out.set(key, { edge, way: turned })
     }
   }
-  return [...out.values()]
+  return rotated(cage, [...out.values()])
 }
 
 const determinant = (m: Linear): number =>

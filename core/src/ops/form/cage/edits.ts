@@ -17,7 +17,6 @@ import {
   openLoops,
   orbitsOf,
   relaxed,
-  rotated,
   rounded,
   type Symmetry,
   scaledBy,
@@ -202,7 +201,7 @@ function changed(
     case 'rotate':
       return all.edges.length === 0
         ? none('edges')
-        : only(rotated(cage, turnedAlike(chosen.edges, edit.way, orbits)))
+        : only(turnedAlike(cage, chosen.edges, edit.way, orbits))
     case 'fill':
       return filledAt(cage, all.points, edit.how, edit.id)
     case 'bridge': {
