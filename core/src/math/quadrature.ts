@@ -64,7 +64,7 @@ export function integrateTo(
 
 /**
  * Integrals over [a, b] of the `n` values that `f` writes into `out`, halved together until two halves agree with the whole to
- * `rel` of what the sizes of the values come to, and `least` more (or 24 levels deep): what cancels out does not ask for more than rounding
+ * `rel` of what the sizes of the values come to, and `least` more (or `levels` deep): what cancels out does not ask for more than rounding
  * can give. Values that are nothing but rounding need a `least`, as sums of larger ones that cancel in each.
  */
 export function integrateEach(
@@ -74,6 +74,7 @@ export function integrateEach(
   b: number,
   rel: number,
   least: ArrayLike<number> = new Float64Array(n),
+  levels = 24,
 ): Float64Array {
   const { nodes, weights } = gaussRule(12)
   const out = new Float64Array(n)
@@ -98,5 +99,5 @@ export function integrateEach(
       near || depth === 0 ? [l, r] : [halve(from, mid, l, depth - 1), halve(mid, to, r, depth - 1)]
     return left.map((x, i) => x + right[i]!)
   }
-  return halve(a, b, once(a, b, sizes), 24)
+  return halve(a, b, once(a, b, sizes), levels)
 }

@@ -5,6 +5,8 @@ import type { KernelScope } from '../scope'
 
 /** Places summed up in each span across, and looked at along an edge for where it leaves a span. */
 const [NODES, LOOKS] = [7, 48]
+/** How often a stretch of an edge is halved at most: between its cuts what is summed up is smooth. */
+const LEVELS = 10
 /** Parameters that are one. */
 const SAME = 1e-11
 
@@ -79,6 +81,7 @@ export function roundFace(
         cuts[i]!,
         share,
         least,
+        LEVELS,
       )
       for (let k = 0; k < n; k++) sum[k]! += way * part[k]!
     }

@@ -11,8 +11,7 @@ const SHARE = { volume: 1e-9, area: 1e-7 }
 
 /**
  * How a face is summed up by ourselves: one that is set off from a free one, where the kernel's own sums are 1e-3 to 1e-2 off without
- * a word; a flat one with free edges, where they were 5e-4 off on edges of many knots; and a free curve turned, whose first moments
- * they had 1e-4 off. Null for others.
+ * a word, and a flat one with free edges, where they were 5e-4 off on edges of many knots. Null for others.
  */
 export function ownField(oc: Oc, s: KernelScope, f: TopoDS_Shape): Field | null {
   const face = s.keep(oc.TopoDS.Face(f))
@@ -22,8 +21,6 @@ export function ownField(oc: Oc, s: KernelScope, f: TopoDS_Shape): Field | null 
       return overFree(s, on)
     case 'GeomAbs_Plane':
       return freeEdges(oc, s, f) ? overPlane(on) : null
-    case 'GeomAbs_SurfaceOfRevolution':
-      return turnedFree(s, on)
     default:
       return null
   }
@@ -70,15 +67,6 @@ export const placeOn =
     out.set(n, 3)
     for (const x of [r.Point, r.D1U, r.D1V]) x.delete()
   }
-
-/** A free curve turned about an axis; null where the curve is none. */
-function turnedFree(s: KernelScope, on: BRepAdaptor_Surface): Field | null {
-  const curve = s.keep(on.BasisCurve())
-  if (curve.GetType() !== 'GeomAbs_BSplineCurve') return null
-  const spline = s.keep(curve.BSpline())
-  const v = Array.from({ length: spline.NbKnots() }, (_, i) => spline.Knot(i + 1))
-  return { place: placeOn(on), u: [], v }
-}
 
 function overPlane(on: BRepAdaptor_Surface): Field {
   const r = on.EvalD1(0, 0)
