@@ -12,6 +12,13 @@ export type Cure =
   | { kind: 'relax'; points: readonly number[] }
   | { kind: 'loop'; edge: readonly [number, number] }
 
+/** A cure with how unevenly the form bends where it would be tried. */
+interface Scored {
+  cure: Cure
+  score: number
+}
+const best = (of: Scored[]): Cure[] => of.sort((x, y) => y.score - x.score).map((c) => c.cure)
+
 /** The points that a cure is about. */
 export const pointsOf = (c: Cure): readonly number[] => {
   switch (c.kind) {
@@ -29,11 +36,11 @@ export const pointsOf = (c: Cure): readonly number[] => {
 }
 
 /** How many edges meet in each point, and whether it lies on a border or a crease that never smooths out. */
-interface Stars {
+export interface Stars {
   count: number[]
   held: boolean[]
 }
-function starsOf({ layout }: Cage, at: ReadonlyMap<string, readonly number[]>): Stars {
+export function starsOf({ layout }: Cage, at: ReadonlyMap<string, readonly number[]>): Stars {
   const count = layout.points.map(() => 0)
   const held = layout.points.map(() => false)
   for (const [key, faces] of at) {
@@ -74,18 +81,20 @@ export function strayCreases({ layout }: Cage, at: ReadonlyMap<string, readonly 
 export function edgeCures(
   cage: Cage,
   at: ReadonlyMap<string, readonly number[]>,
+  stars: Stars,
   score: Float64Array,
 ): Cure[] {
   const { faces } = cage.layout
-  const stars = starsOf(cage, at)
-  const out: { cure: Cure; score: number }[] = []
+  const out: Scored[] = []
   for (const [key, [f, g]] of at) {
     if (f === undefined || g === undefined || cage.layout.creases.has(key)) continue
     const [a, b] = edgeOfKey(key)
-    const own = (score[f] ?? 0) + (score[g] ?? 0)
+    const own = score[f]! + score[g]!
     const [m, n] = [faces[f]!.corners.length, faces[g]!.corners.length]
-    if (m === 3 && n === 3) out.push({ cure: { kind: 'dissolve', edge: [a, b] }, score: own })
-    if (m === 3 && n === 3) continue
+    if (m === 3 && n === 3) {
+      out.push({ cure: { kind: 'dissolve', edge: [a, b] }, score: own })
+      continue
+    }
     const off = Math.abs(m - 4) + Math.abs(n - 4)
     for (const way of ['on', 'back'] as const) {
       const [p, q] = endsTurned(faces[f]!.corners, faces[g]!.corners, a, b, way)
@@ -95,7 +104,7 @@ export function edgeCures(
         out.push({ cure: { kind: 'rotate', edge: [a, b], way }, score: own })
     }
   }
-  return out.sort((x, y) => y.score - x.score).map((c) => c.cure)
+  return best(out)
 }
 
 /** Where the ends of an edge come when it is turned in its two faces. */
@@ -121,11 +130,10 @@ const LONG = 2.5
 /** Points drawn towards their neighbours, each with those about it, and lines of points across long faces. */
 export function spreadCures(
   cage: Cage,
-  at: ReadonlyMap<string, readonly number[]>,
+  { held }: Stars,
   score: Float64Array,
   scoreAt: (p: number) => number,
 ): { relax: Cure[]; loops: Cure[] } {
-  const { held } = starsOf(cage, at)
   const around = neighbours(cage)
   const far = (a: number, b: number) => norm3(sub3(placeAt(cage.at, a), placeAt(cage.at, b)))
   const relax = around.flatMap((ring, p) => {
@@ -141,8 +149,6 @@ export function spreadCures(
     const edge: [number, number] = a > b ? [c[0]!, c[1]!] : [c[1]!, c[2]!]
     return [{ cure: { kind: 'loop', edge } as Cure, score: score[f]! }]
   })
-  const best = (of: { cure: Cure; score: number }[]) =>
-    of.sort((x, y) => y.score - x.score).map((c) => c.cure)
   return { relax: best(relax), loops: best(loops) }
 }
 
@@ -153,17 +159,12 @@ const TINY = 0.004
  * Points moved along their normals to where they stand off the middle of their neighbours as those stand off theirs: what a single
  * point that was pulled goes back by.
  */
-export function moveCures(
-  cage: Cage,
-  at: ReadonlyMap<string, readonly number[]>,
-  score: (p: number) => number,
-): Cure[] {
+export function moveCures(cage: Cage, { held }: Stars, score: (p: number) => number): Cure[] {
   const around = neighbours(cage)
   const place = (p: number) => placeAt(cage.at, p)
-  const { held } = starsOf(cage, at)
   const off = (p: number): P3 => sub3(mean3(around[p]!.map(place)), place(p))
   const normals = pointNormals({ faces: cage.layout.faces, at: cage.at })
-  const out: { cure: Cure; score: number }[] = []
+  const out: Scored[] = []
   for (const [p, ring] of around.entries()) {
     const free = ring.filter((q) => !held[q])
     if (held[p] || free.length < 2) continue
@@ -180,5 +181,5 @@ export function moveCures(
         score: score(p),
       })
   }
-  return out.sort((x, y) => y.score - x.score).map((c) => c.cure)
+  return best(out)
 }

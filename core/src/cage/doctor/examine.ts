@@ -3,7 +3,15 @@ import { creased, dissolved, insertLoops, relaxed, turnedAlike } from '../edit'
 import { type Cage, edgeKey, facesAtEdges } from '../layout'
 import { movedAlike, type Orbits, withCopies } from '../symmetry'
 import { tableOf } from '../table'
-import { type Cure, edgeCures, moveCures, pointsOf, spreadCures, strayCreases } from './cures'
+import {
+  type Cure,
+  edgeCures,
+  moveCures,
+  pointsOf,
+  spreadCures,
+  starsOf,
+  strayCreases,
+} from './cures'
 import { unevenFaces } from './fairness'
 import { about, facesAt, type Uneven, unevenAbout } from './region'
 
@@ -45,12 +53,13 @@ export function examined(cage: Cage, orbits: Orbits): { total: number; findings:
   const edges = facesAtEdges(cage.layout.faces)
   // Stars that have to be there would take all places.
   const score = (p: number) => at[p]!.reduce((sum, f) => sum + uneven.plain[f]!, 0)
-  const { relax, loops } = spreadCures(cage, edges, uneven.all, score)
+  const stars = starsOf(cage, edges)
+  const { relax, loops } = spreadCures(cage, stars, uneven.all, score)
   const some = (of: readonly Cure[], most: number) => once(of, orbits).slice(0, most)
   const cures = [
     ...once(strayCreases(cage, edges), orbits),
-    ...some(edgeCures(cage, edges, uneven.all), TRIED.edges),
-    ...some(moveCures(cage, edges, score), TRIED.moves),
+    ...some(edgeCures(cage, edges, stars, uneven.all), TRIED.edges),
+    ...some(moveCures(cage, stars, score), TRIED.moves),
     ...some(relax, TRIED.relax),
     ...some(loops, TRIED.loops),
   ]

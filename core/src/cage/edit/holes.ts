@@ -146,20 +146,9 @@ export function without(cage: Cage, faces: ReadonlySet<number>): Cage {
 export function dissolved(cage: Cage, edges: readonly (readonly [number, number])[]): Cage {
   const loose = new Loose(cage)
   for (const [a, b] of edges) {
-    const ahead = loose.faces.findIndex(({ corners: c }) =>
-      c.some((p, i) => p === a && c[(i + 1) % c.length] === b),
-    )
-    const back = loose.faces.findIndex(({ corners: c }) =>
-      c.some((p, i) => p === b && c[(i + 1) % c.length] === a),
-    )
+    const [ahead, back] = [loose.faceAlong(a, b), loose.faceAlong(b, a)]
     if (ahead === -1 || back === -1 || ahead === back) continue
-    const from = (f: number, p: number) => {
-      const { corners } = loose.faces[f]!
-      const i = corners.indexOf(p)
-      return [...corners.slice(i), ...corners.slice(0, i)]
-    }
-    // From b round the one face to a, then from a round the other to b.
-    const corners = [...from(ahead, b).slice(0, -1), ...from(back, a).slice(0, -1)]
+    const corners = loose.roundBoth(ahead, back, a, b)
     if (new Set(corners).size < corners.length) continue
     loose.faces[ahead] = { name: loose.faces[ahead]!.name, corners }
     loose.faces.splice(back, 1)

@@ -26,6 +26,23 @@ export class Loose {
     return this.points.length - 1
   }
 
+  /** The face whose border runs from a to b; -1 where none does. */
+  faceAlong(a: number, b: number): number {
+    return this.faces.findIndex(({ corners: c }) =>
+      c.some((p, i) => p === a && c[(i + 1) % c.length] === b),
+    )
+  }
+
+  /** Round the two faces at an edge: from b over the one that runs along it to a, then over the other. */
+  roundBoth(ahead: number, back: number, a: number, b: number): number[] {
+    const from = (f: number, p: number) => {
+      const { corners } = this.faces[f]!
+      const i = corners.indexOf(p)
+      return [...corners.slice(i), ...corners.slice(0, i)].slice(0, -1)
+    }
+    return [...from(ahead, b), ...from(back, a)]
+  }
+
   /** Where points become others: faces, creases and rows follow; faces that shrink to less than three corners go. */
   merge(into: ReadonlyMap<number, number>): void {
     const of = (p: number) => into.get(p) ?? p

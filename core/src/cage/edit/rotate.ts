@@ -15,13 +15,9 @@ export function rotated(
   edges: readonly { edge: readonly [number, number]; way: Turning }[],
 ): Outcome<Cage> {
   const loose = new Loose(cage)
-  const faceWith = (a: number, b: number) =>
-    loose.faces.findIndex(({ corners: c }) =>
-      c.some((p, i) => p === a && c[(i + 1) % c.length] === b),
-    )
   for (const { edge, way } of edges) {
     const [a, b] = edge
-    const [ahead, back] = [faceWith(a, b), faceWith(b, a)]
+    const [ahead, back] = [loose.faceAlong(a, b), loose.faceAlong(b, a)]
     const places = [{ at: loose.at[a]! }, { at: loose.at[b]! }]
     if (ahead === -1 || back === -1)
       return bad(
@@ -29,13 +25,7 @@ export function rotated(
         'An edge turns between two faces; this one lies on a border.',
         places,
       )
-    const from = (f: number, p: number) => {
-      const { corners } = loose.faces[f]!
-      const i = corners.indexOf(p)
-      return [...corners.slice(i), ...corners.slice(0, i)]
-    }
-    // Round both faces: from b over the one ahead to a, then over the other.
-    const round = [...from(ahead, b).slice(0, -1), ...from(back, a).slice(0, -1)]
+    const round = loose.roundBoth(ahead, back, a, b)
     const m = loose.faces[ahead]!.corners.length - 1
     const n = round.length
     const [i, j] = way === 'on' ? [1, m + 1] : [n - 1, m - 1]

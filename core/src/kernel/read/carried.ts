@@ -2,8 +2,7 @@ import type { TopoDS_Shape } from 'replicad-opencascadejs'
 import { cross3, dot3, integrateEach, type P3, sub3 } from '../../math'
 import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
-import { alongV, behindPlace, looksAt, roundingOf } from './green'
-import { placeOn } from './ownsum'
+import { alongV, behindPlace, looksAt, placeOn, roundingOf } from './green'
 
 /** How exactly edges are summed up, as a share of what they come to. */
 const SHARE = 1e-11

@@ -1,5 +1,5 @@
-import type { BRepAdaptor_Curve2d, TopoDS_Shape } from 'replicad-opencascadejs'
-import { gaussRule, integrateEach, type P3 } from '../../math'
+import type { BRepAdaptor_Curve2d, BRepAdaptor_Surface, TopoDS_Shape } from 'replicad-opencascadejs'
+import { cross3, gaussRule, integrateEach, type P3 } from '../../math'
 import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
 
@@ -18,6 +18,19 @@ export interface Field {
   u: readonly number[]
   v: readonly number[]
 }
+
+/** The surface of a face as the kernel tells it. */
+export const placeOn =
+  (on: BRepAdaptor_Surface): Field['place'] =>
+  (u, v, out) => {
+    const r = on.EvalD1(u, v)
+    out[0] = r.Point.X()
+    out[1] = r.Point.Y()
+    out[2] = r.Point.Z()
+    const n = cross3([r.D1U.X(), r.D1U.Y(), r.D1U.Z()], [r.D1V.X(), r.D1V.Y(), r.D1V.Z()])
+    out.set(n, 3)
+    for (const x of [r.Point, r.D1U, r.D1V]) x.delete()
+  }
 
 /** What is summed up. */
 interface What {

@@ -3,7 +3,7 @@ import { cross3, type P3 } from '../../math'
 import { breaksOf, evaluate, jet, type Patch } from '../../surface'
 import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
-import { areas, behindPlace, type Field, roundFace } from './green'
+import { areas, behindPlace, type Field, placeOn, roundFace } from './green'
 import { asPatch, splineOf } from './surfaces'
 
 /** How exactly edges are summed up for volumes and for areas, as a share of what they come to. */
@@ -54,19 +54,6 @@ function freeEdges(oc: Oc, s: KernelScope, f: TopoDS_Shape): boolean {
     return !['GeomAbs_Line', 'GeomAbs_Circle', 'GeomAbs_Ellipse'].includes(curve.GetType())
   })
 }
-
-/** The surface of a face as the kernel tells it. */
-export const placeOn =
-  (on: BRepAdaptor_Surface): Field['place'] =>
-  (u, v, out) => {
-    const r = on.EvalD1(u, v)
-    out[0] = r.Point.X()
-    out[1] = r.Point.Y()
-    out[2] = r.Point.Z()
-    const n = cross3([r.D1U.X(), r.D1U.Y(), r.D1U.Z()], [r.D1V.X(), r.D1V.Y(), r.D1V.Z()])
-    out.set(n, 3)
-    for (const x of [r.Point, r.D1U, r.D1V]) x.delete()
-  }
 
 function overPlane(on: BRepAdaptor_Surface): Field {
   const r = on.EvalD1(0, 0)

@@ -126,6 +126,9 @@ export const cavityOp = defineOp<z.infer<typeof inputs>>({
   slow: () => true,
 })
 
+const upsideDown = (positions: Float32Array): Float32Array =>
+  positions.map((v, i) => (i % 3 === 2 ? -v : v))
+
 function askedOf(input: z.infer<typeof inputs>, part: ExactPart, ctx: OpContext): Outcome<Asked> {
   const length = (v: number | string) => ctx.read(v, 'length')
   const wall = length(input.wall)
@@ -158,13 +161,13 @@ function askedOf(input: z.infer<typeof inputs>, part: ExactPart, ctx: OpContext)
   const centre = [length(input.x), length(input.y)] as const
   const [x, y, h] = [...centre, up * (foot + thick)]
   const upright = { positions, triangles: others }
-  if (!inMaterial(upright, new MeshTree(upright), x, y, h))
+  const tree = new MeshTree(upright)
+  if (!inMaterial(upright, tree, x, y, h))
     return bad('no-room', 'The axis of the room does not stand in the material here.', [
       { at: [x, y, h] },
     ])
-  const seen = up > 0 ? positions : positions.map((v, i) => (i % 3 === 2 ? -v : v))
   return good({
-    tree: new MeshTree({ positions: seen, triangles: others }),
+    tree: up > 0 ? tree : new MeshTree({ positions: upsideDown(positions), triangles: others }),
     centre,
     up,
     foot,
