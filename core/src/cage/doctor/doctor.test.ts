@@ -116,7 +116,7 @@ describe('what makes a form uneven', () => {
           const inner = base.layout.faces.filter((f) => !f.corners.some((p) => border.has(p)))
           const face = inner[Math.floor(r() * inner.length)]!
           const { cage, want } = put(noisy, face.corners, face.name)
-          const top = examined(cage, alone(cage)).findings[0]
+          const top = examined(cage, alone(cage))[0]
           all++
           if (top?.cure.kind === kind && pointsOf(top.cure).every((p) => want.includes(p))) found++
           else missed.push(`${name} ${noise} ${kind}`)
@@ -139,7 +139,7 @@ describe('what makes a form uneven', () => {
     )!
     const orbits = orbitsOf(turned, symmetry)
     if ('without' in orbits) throw new Error('the symmetry is gone')
-    const { findings } = examined(turned, orbits)
+    const findings = examined(turned, orbits)
     expect(findings[0]!.cure.kind).toBe('rotate')
     const cured = curedBy(turned, findings[0]!.cure, orbits)!
     expect('without' in orbitsOf(cured, symmetry)).toBe(false)
@@ -160,8 +160,8 @@ describe('what makes a form uneven', () => {
       (_, k) => [names.get(`${k}.3`)!, names.get(`${k + 1}.3`)!] as const,
     )
     const cage = creased(tube, column, [], 10)
-    expect(examined(cage, alone(cage)).findings.filter((f) => f.cure.kind === 'crease')).toEqual([])
-    expect(examined(tube, alone(tube)).findings).toEqual([])
+    expect(examined(cage, alone(cage)).filter((f) => f.cure.kind === 'crease')).toEqual([])
+    expect(examined(tube, alone(tube))).toEqual([])
   })
 })
 

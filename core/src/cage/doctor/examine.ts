@@ -44,11 +44,10 @@ const LEAST: Record<Cure['kind'], number> = {
  * Examines a cage: what can be tried where it bends unevenly is tried on a copy, on all places alike, and ranked by what it gains; best
  * first. Stars that have to be there score too, so that a score alone says nothing.
  */
-export function examined(cage: Cage, orbits: Orbits): { total: number; findings: Finding[] } {
+export function examined(cage: Cage, orbits: Orbits): Finding[] {
   const table = tableOf(cage)
-  if (!table.ok) return { total: Number.NaN, findings: [] }
+  if (!table.ok) return []
   const uneven = unevenFaces({ table: table.value, at: cage.at }, LEVELS)
-  const total = uneven.all.reduce((a, b) => a + b, 0)
   const at = facesAt(cage.layout)
   const edges = facesAtEdges(cage.layout.faces)
   // Stars that have to be there would take all places.
@@ -74,7 +73,7 @@ export function examined(cage: Cage, orbits: Orbits): { total: number; findings:
       ? []
       : [{ ...found, at: mean3(points.map((p) => placeAt(cage.at, p))) }]
   })
-  return { total, findings: findings.sort((x, y) => worth(y) - worth(x)) }
+  return findings.sort((x, y) => worth(y) - worth(x))
 }
 
 type Tried = Omit<Finding, 'at'>

@@ -24,8 +24,6 @@ export type CageEditGiven = CageEdit extends infer E
   : never
 
 export interface CageExamination {
-  /** How unevenly the whole of it bends; no unit, 0 for a ball. */
-  uneven: number
   /** What helps, best first. */
   cures: CageCure[]
 }
@@ -42,10 +40,9 @@ export function examinedCage(input: CageInputs, ctx: OpContext): Outcome<CageExa
   const orbits = symmetric(made.value, symmetryOf(input))
   if (!orbits.ok) return orbits
   const { cage } = made.value
-  const { total, findings } = examined(cage, orbits.value)
+  const findings = examined(cage, orbits.value)
   const best = findings[0] ? worth(findings[0]) : 0
   return good({
-    uneven: total,
     cures: findings
       .filter(
         (f, k) =>
