@@ -48,7 +48,7 @@ export function loftAlongRails(i: number): number {
   const { patches } = fittedBeside(
     skin.patches.map((p) => p.u),
     evenBasis(5, 12),
-    [(u, v) => railed.place(0, u, v)],
+    [(us, vs) => railed.over(0, us, vs)],
     1e-3,
   )
   const j = jet()

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { type Kernel, loadKernel, type SplineFace } from '../kernel'
 import type { P3 } from '../math'
-import { evenBasis, fitted, type Patch, rowAt } from '../surface'
+import { evenBasis, fitted, type Patch, placeByPlace, rowAt } from '../surface'
 
 let kernel: Kernel
 beforeAll(async () => {
@@ -23,7 +23,7 @@ const tube = (
     const [x, y] = middle(v)
     return [x + radius(v) * Math.cos(a), y + radius(v) * Math.sin(a), height * v]
   }
-  const { patch } = fitted(evenBasis(5, 12), evenBasis(5, 10), place, 1e-6)
+  const { patch } = fitted(evenBasis(5, 12), evenBasis(5, 10), placeByPlace(place), 1e-6)
   const cap = (last: boolean) => [
     [
       {

@@ -31,6 +31,8 @@ export {
   through3,
   way3,
 } from './curve3'
+export { type Field, fitted, fittedBeside, interpolated, placeByPlace, within } from './fit'
+export { placesOver } from './grid'
 export * from './hollow'
 export * from './loft'
 export { movedOff, normalOn, ownersOf, type Skin, setOff, skinOfParts, type Wall } from './offset'
@@ -38,16 +40,11 @@ export {
   areaVector,
   columnAt,
   evaluate,
-  type Field,
-  fitted,
-  fittedBeside,
-  interpolated,
   type Jet,
   jet,
   type Patch,
   pointOn,
   rowAt,
-  within,
 } from './patch'
 export { type ShownSkin, shownSkin } from './shown'
 export { areaOf, fluxThrough } from './sums'

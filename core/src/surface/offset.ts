@@ -14,16 +14,9 @@ import {
   unit3,
 } from '../math'
 import { type Basis, breaksOf } from './basis'
-import {
-  evaluate,
-  type Field,
-  fittedBeside,
-  interpolated,
-  jet,
-  type Patch,
-  pointOn,
-  within,
-} from './patch'
+import { type Field, fittedBeside, interpolated, placeByPlace, within } from './fit'
+import { placesOver } from './grid'
+import { evaluate, jet, type Patch, pointOn } from './patch'
 
 /** A skin by its parts, none of which has a kink or a step of curvature inside: rows along v, in each the parts along u. */
 export type Skin = Patch[][]
@@ -204,13 +197,13 @@ export function setOff(skin: Skin, by: readonly [number, number], closed = false
 /** Places of a part set off along its normals; where parts meet, along the middle of both. */
 function fieldOff(row: readonly Patch[], i: number, d: number): Field {
   const own = row[i]!
-  if (d === 0) return (u, v) => pointOn(own, u, v)
-  return (u, v) => {
+  if (d === 0) return (us, vs) => placesOver(own, us, vs)
+  return placeByPlace((u, v) => {
     const beside = u < 1e-12 ? row[i - 1] : u > 1 - 1e-12 ? row[i + 1] : undefined
     const n = normalOn(own, u, v)
     const way = beside ? unit3(add3(n, normalOn(beside, u < 0.5 ? 1 : 0, v))) : n
     return add3(pointOn(own, u, v), scale3(way, d))
-  }
+  })
 }
 
 /** The skin moved both ways along one direction (of unit length), by two distances, mm; refused where it lies along it. */

@@ -1,16 +1,5 @@
 import { add3, cross3, gaussRule, type P3, placeAt, scale3 } from '../math'
-import { Interpolation } from './band'
-import {
-  type Basis,
-  breaksOf,
-  countOf,
-  derivatives,
-  greville,
-  halved,
-  MOST,
-  PROBES,
-  spanOf,
-} from './basis'
+import { type Basis, breaksOf, countOf, derivatives, MOST, spanOf } from './basis'
 
 /** A polynomial B-spline surface: pole (i, j) of u and v is at 3 (i nv + j), mm. */
 export interface Patch {
@@ -94,30 +83,84 @@ function placeInto(s: Patch, u: number, v: number, o: Float64Array): void {
       z += f * poles[at + 2]!
     }
   }
+  set(o, x, y, z)
+}
+
+/** Evaluates a patch up to `order` (0, 1 or 2) derivatives. Allocates nothing. */
+export function evaluate(s: Patch, u: number, v: number, order: 0 | 1 | 2, out: Jet): void {
+  if (order === 0) placeInto(s, u, v, out.p)
+  else if (order === 1) firstInto(s, u, v, out)
+  else secondInto(s, u, v, out)
+}
+
+/** Place and first derivatives, put where they are asked for. */
+function firstInto(s: Patch, u: number, v: number, out: Jet): void {
+  const [p, q] = [s.u.degree, s.v.degree]
+  const [fu, fv] = [functionsAt(s.u, u, 1), functionsAt(s.v, v, 1)]
+  const [bu, bv, { poles }] = [fu.values, fv.values, s]
+  const nv = countOf(s.v)
+  const [wu, wv] = [p + 1, q + 1]
+  let x = 0
+  let y = 0
+  let z = 0
+  let ux = 0
+  let uy = 0
+  let uz = 0
+  let vx = 0
+  let vy = 0
+  let vz = 0
+  for (let i = 0; i <= p; i++) {
+    // Of one column of poles: its place, and its derivative by v.
+    let a = 0
+    let b = 0
+    let c = 0
+    let d = 0
+    let e = 0
+    let f = 0
+    let at = 3 * ((fu.span - p + i) * nv + fv.span - q)
+    for (let j = 0; j <= q; j++, at += 3) {
+      const w = bv[j]!
+      const dw = bv[wv + j]!
+      const px = poles[at]!
+      const py = poles[at + 1]!
+      const pz = poles[at + 2]!
+      a += w * px
+      b += w * py
+      c += w * pz
+      d += dw * px
+      e += dw * py
+      f += dw * pz
+    }
+    const w = bu[i]!
+    const dw = bu[wu + i]!
+    x += w * a
+    y += w * b
+    z += w * c
+    ux += dw * a
+    uy += dw * b
+    uz += dw * c
+    vx += w * d
+    vy += w * e
+    vz += w * f
+  }
+  set(out.p, x, y, z)
+  set(out.u, ux, uy, uz)
+  set(out.v, vx, vy, vz)
+}
+
+const set = (o: Float64Array, x: number, y: number, z: number): void => {
   o[0] = x
   o[1] = y
   o[2] = z
 }
 
-/** Evaluates a patch up to `order` (0, 1 or 2) derivatives. Allocates nothing. */
-export function evaluate(s: Patch, u: number, v: number, order: 0 | 1 | 2, out: Jet): void {
-  if (order === 0) {
-    placeInto(s, u, v, out.p)
-    return
-  }
+function secondInto(s: Patch, u: number, v: number, out: Jet): void {
   const [p, q] = [s.u.degree, s.v.degree]
   const nv = countOf(s.v)
-  const [fu, fv] = [functionsAt(s.u, u, order), functionsAt(s.v, v, order)]
+  const [fu, fv] = [functionsAt(s.u, u, 2), functionsAt(s.v, v, 2)]
   const [ku, kv, bu, bv] = [fu.span, fv.span, fu.values, fv.values]
   const { p: o, u: ou, v: ov, uu, uv, vv } = out
-  o.fill(0)
-  ou.fill(0)
-  ov.fill(0)
-  if (order > 1) {
-    uu.fill(0)
-    uv.fill(0)
-    vv.fill(0)
-  }
+  for (const part of [o, ou, ov, uu, uv, vv]) part.fill(0)
   const [wu, wv] = [p + 1, q + 1]
   for (let i = 0; i <= p; i++) {
     const row = 3 * ((ku - p + i) * nv + kv - q)
@@ -128,7 +171,6 @@ export function evaluate(s: Patch, u: number, v: number, order: 0 | 1 | 2, out: 
         o[c]! += bu[i]! * bv[j]! * x
         ou[c]! += bu[wu + i]! * bv[j]! * x
         ov[c]! += bu[i]! * bv[wv + j]! * x
-        if (order === 1) continue
         uu[c]! += bu[2 * wu + i]! * bv[j]! * x
         uv[c]! += bu[wu + i]! * bv[wv + j]! * x
         vv[c]! += bu[i]! * bv[2 * wv + j]! * x
@@ -144,122 +186,6 @@ const asP3 = (a: Float64Array): P3 => [a[0]!, a[1]!, a[2]!]
 export function pointOn(s: Patch, u: number, v: number): P3 {
   evaluate(s, u, v, 0, scratch)
   return asP3(scratch.p)
-}
-
-/** What gives a place for every (u, v) of two bases. */
-export type Field = (u: number, v: number) => P3
-
-/** The surface that has the field's places at the Greville parameters of both bases. */
-export function interpolated(u: Basis, v: Basis, field: Field): Patch {
-  const [nu, nv] = [countOf(u), countOf(v)]
-  const [gu, gv] = [greville(u), greville(v)]
-  const poles = new Float64Array(3 * nu * nv)
-  for (let i = 0; i < nu; i++)
-    for (let j = 0; j < nv; j++) poles.set(field(gu[i]!, gv[j]!), 3 * (i * nv + j))
-  const along = new Interpolation(u, gu)
-  for (let j = 0; j < nv; j++) along.solve(poles, 3 * j, 3 * nv)
-  const across = new Interpolation(v, gv)
-  for (let i = 0; i < nu; i++) across.solve(poles, 3 * i * nv, 3)
-  return { u, v, poles }
-}
-
-/** Spans of a basis that are looked at; all of them where it is null. */
-type Looked = ReadonlySet<number> | null
-
-/** The halves of spans after they were halved, and those so many beside them. */
-function halvesOf(halvedSpans: ReadonlySet<number>, beside: number): Set<number> {
-  const out = new Set<number>()
-  for (const [k, i] of [...halvedSpans].sort((a, b) => a - b).entries())
-    for (let n = i + k - beside; n <= i + k + 1 + beside; n++) out.add(n)
-  return out
-}
-/** What is halved changes a fit hardly farther than this many spans away. */
-const BESIDE = 2
-
-/**
- * Surfaces beside each other, each over its own u and all over one v, within `tolerance` mm of their fields: spans of v are halved
- * for all alike, so that neighbours keep meeting. While spans are halved only these are looked at again; in the end all are.
- */
-export function fittedBeside(
-  us: readonly Basis[],
-  v: Basis,
-  fields: readonly Field[],
-  tolerance: number,
-  rounds = 5,
-): { patches: Patch[]; off: number } {
-  let patches = fields.map((f, i) => interpolated(us[i]!, v, f))
-  let inU: Looked[] = patches.map(() => null)
-  let inV: Looked = null
-  for (let round = 0; ; ) {
-    const badV = new Set<number>()
-    const bad = patches.map(() => new Set<number>())
-    let off = 0
-    for (const [i, s] of patches.entries())
-      off = Math.max(off, probe(s, fields[i]!, tolerance, inU[i]!, inV, bad[i]!, badV))
-    const whole = inV === null
-    const found = badV.size > 0 || bad.some((b) => b.size > 0)
-    if (whole && (!found || round === rounds)) return { patches, off }
-    if (!found || round === rounds) {
-      inU = patches.map(() => null)
-      inV = null
-      continue
-    }
-    round++
-    const next = halved(patches[0]!.v, badV)
-    patches = patches.map((s, i) => interpolated(halved(s.u, bad[i]!), next, fields[i]!))
-    inU = bad.map((b) => halvesOf(b, BESIDE))
-    inV = halvesOf(badV, BESIDE)
-  }
-}
-
-/** The same of one surface. */
-export function fitted(
-  u: Basis,
-  v: Basis,
-  field: Field,
-  tolerance: number,
-): { patch: Patch; off: number } {
-  const { patches, off } = fittedBeside([u], v, [field], tolerance, 6)
-  return { patch: patches[0]!, off }
-}
-
-/** The largest distance from the field in the spans looked at; notes those that are off in the direction that is to blame. */
-function probe(
-  s: Patch,
-  field: Field,
-  tolerance: number,
-  inU: Looked,
-  inV: Looked,
-  badU: Set<number>,
-  badV: Set<number>,
-) {
-  const [us, vs] = [breaksOf(s.u), breaksOf(s.v)]
-  const [gu, gv] = [greville(s.u), greville(s.v)]
-  let off = 0
-  const look = (u: number, v: number) => {
-    // The field may look places up on other surfaces.
-    const at = field(u, v)
-    evaluate(s, u, v, 0, scratch)
-    const d = Math.hypot(at[0] - scratch.p[0]!, at[1] - scratch.p[1]!, at[2] - scratch.p[2]!)
-    off = Math.max(off, d)
-    return d > tolerance
-  }
-  // Along lines of interpolated places only the other direction can be off.
-  for (let i = 1; i < us.length; i++) {
-    if (inU && !inU.has(i - 1)) continue
-    for (const f of PROBES) {
-      const u = us[i - 1]! + f * (us[i]! - us[i - 1]!)
-      for (const v of gv) if (look(u, v)) badU.add(i - 1)
-    }
-  }
-  for (let j = 1; j < vs.length; j++) {
-    if (inV && !inV.has(j - 1)) continue
-    for (const f of PROBES) {
-      const v = vs[j - 1]! + f * (vs[j]! - vs[j - 1]!)
-      for (const u of gu) if (look(u, v)) badV.add(j - 1)
-    }
-  }
-  return off
 }
 
 /** The pole row at an end of v, as places. */
@@ -307,20 +233,4 @@ export function areaVector(curves: readonly { basis: Basis; poles: readonly P3[]
     }
   }
   return sum
-}
-
-/** The part of a patch between two values of u and of v, exactly; its own parameters run from 0 to 1. */
-export function within(s: Patch, u0: number, u1: number, v0: number, v1: number): Patch {
-  const [hu, hv] = [u1 - u0, v1 - v0]
-  return interpolated(part(s.u, u0, u1), part(s.v, v0, v1), (a, b) =>
-    pointOn(s, u0 + a * hu, v0 + b * hv),
-  )
-}
-
-/** What a basis is between two parameters, from 0 to 1. */
-function part({ degree, knots }: Basis, from: number, to: number): Basis {
-  const inner = Array.from(knots).filter((k) => k > from + 1e-9 && k < to - 1e-9)
-  const ends = (x: number) => Array<number>(degree + 1).fill(x)
-  const at = inner.map((k) => (k - from) / (to - from))
-  return { degree, knots: Float64Array.from([...ends(0), ...at, ...ends(1)]) }
 }

@@ -1,6 +1,6 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { cross3, dot3, norm3, type P3, scale3, sub3 } from '../math'
+import { cross3, dot3, norm3, type P3, placeAt, scale3, sub3 } from '../math'
 import {
   arcFrom3,
   arcThrough3,
@@ -21,6 +21,8 @@ import {
   jet,
   length3,
   place3,
+  placeByPlace,
+  placesOver,
   pointOn,
   reversed3,
   rowAt,
@@ -136,7 +138,7 @@ const torus =
 describe('surfaces', () => {
   it('interpolates at the Greville places, and takes a polynomial surface as it is', () => {
     const field = (u: number, v: number): P3 => [u * u * v, v * v * v - u, u * u * u + 2 * v]
-    const s = interpolated(evenBasis(3, 7), evenBasis(3, 5), field)
+    const s = interpolated(evenBasis(3, 7), evenBasis(3, 5), placeByPlace(field))
     for (const [u, v] of [
       [0.1, 0.9],
       [0.33, 0.5],
@@ -147,13 +149,29 @@ describe('surfaces', () => {
     expect([countOf(s.u), countOf(s.v), greville(s.u)[0]]).toEqual([7, 5, 0])
     close(rowAt(s, true)[0]!, field(0, 1), 10)
   })
+  it('places over a grid are those read one at a time', () => {
+    const s = interpolated(evenBasis(5, 9), evenBasis(3, 6), placeByPlace(torus(40, 12)))
+    const [us, vs] = [
+      [0, 0.13, 0.5, 0.71, 1],
+      [0, 0.5, 0.999, 1],
+    ]
+    const all = placesOver(s, us, vs)
+    for (const [i, u] of us.entries())
+      for (const [j, v] of vs.entries())
+        close(placeAt(all, i * vs.length + j), pointOn(s, u, v), 12)
+  })
   it('fits a ring; flux gives its volume 2 π² R r²', () => {
-    const { patch, off } = fitted(evenBasis(5, 9), evenBasis(5, 9), torus(40, 12), 1e-5)
+    const { patch, off } = fitted(
+      evenBasis(5, 9),
+      evenBasis(5, 9),
+      placeByPlace(torus(40, 12)),
+      1e-5,
+    )
     expect(off).toBeLessThan(1e-5)
     expect(Math.abs(fluxThrough(patch)) / (2 * Math.PI ** 2 * 40 * 144)).toBeCloseTo(1, 6)
   })
   it('second derivatives of a ring give its curvatures 1/12 and 1/28 inside', () => {
-    const { patch } = fitted(evenBasis(5, 9), evenBasis(5, 9), torus(40, 12), 1e-6)
+    const { patch } = fitted(evenBasis(5, 9), evenBasis(5, 9), placeByPlace(torus(40, 12)), 1e-6)
     const j = jet()
     // Inside the ring: u = 1/2.
     evaluate(patch, 0.5, 0.3, 2, j)

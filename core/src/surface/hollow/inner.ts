@@ -13,8 +13,9 @@ import {
   sub3,
 } from '../../math'
 import { type Basis, basisOf, evenBasis } from '../basis'
+import { fittedBeside, placeByPlace } from '../fit'
 import { normalOn, type Skin, tightestFor } from '../offset'
-import { type Field, fittedBeside, type Patch, pointOn } from '../patch'
+import { type Patch, pointOn } from '../patch'
 import type { TubeEnd } from './tube'
 
 type Spot = readonly [number, number]
@@ -103,11 +104,7 @@ export function innerSkin(
     const { patches, off } = fittedBeside(
       row.map((p) => raised(p.u)),
       evenBasis(5, 10),
-      row.map(
-        (p, i): Field =>
-          (u, v) =>
-            setIn(p, frames[j]![i]!.at(u, v), wall),
-      ),
+      row.map((p, i) => placeByPlace((u, v) => setIn(p, frames[j]![i]!.at(u, v), wall))),
       NEAR,
       6,
     )

@@ -1,5 +1,6 @@
 import { add3, dot3, monotone, norm3, type P3, scale3, sub3 } from '../../math'
 import type { Way } from '../arclength'
+import { placesOver } from '../grid'
 import { type Patch, pointOn } from '../patch'
 import { cardinals, openCardinals, type Shares } from './cardinal'
 import { isTip, type Section, type Side } from './skin'
@@ -244,21 +245,25 @@ export class Railed {
     return made
   }
 
-  /** The place of a side's u at v. */
-  place(side: number, u: number, v: number): P3 {
-    const { from, to, scale, left, shares } = this.#slice(v)
-    const p = pointOn(this.#patches[side]!, u, v)
-    shares(side + u, this.#of)
-    let x = to[0] + scale * (p[0] - from[0])
-    let y = to[1] + scale * (p[1] - from[1])
-    let z = to[2] + scale * (p[2] - from[2])
-    for (let i = 0; i < left.length; i++) {
-      const [d, of] = [left[i]!, this.#of[i]!]
-      x += of * d[0]
-      y += of * d[1]
-      z += of * d[2]
+  /** Places of a side over a grid, mm, those of us[i] and vs[j] at 3 (i nv + j). */
+  over(side: number, us: ArrayLike<number>, vs: ArrayLike<number>): Float64Array {
+    const out = placesOver(this.#patches[side]!, us, vs)
+    for (let j = 0; j < vs.length; j++) {
+      const slice = this.#slice(vs[j]!)
+      for (let i = 0; i < us.length; i++)
+        this.#move(slice, side + us[i]!, out, 3 * (i * vs.length + j))
     }
-    return [x, y, z]
+    return out
+  }
+
+  /** Moves a place of the skin, counted by sides, as its slice is moved. */
+  #move({ from, to, scale, left, shares }: Slice, at: number, p: Float64Array, k: number): void {
+    shares(at, this.#of)
+    for (let c = 0; c < 3; c++) {
+      let x = to[c]! + scale * (p[k + c]! - from[c]!)
+      for (let i = 0; i < left.length; i++) x += this.#of[i]! * left[i]![c]!
+      p[k + c] = x
+    }
   }
 }
 

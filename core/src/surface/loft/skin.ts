@@ -1,7 +1,9 @@
 import { norm3, type P3, placeAt, scale3, sub3 } from '../../math'
 import { Interpolation } from '../band'
-import { type Basis, basisOf, breaksOf, countOf, greville, halved, PROBES } from '../basis'
-import { at3, bend3, type Curve3, place3 } from '../curve3'
+import { type Basis, basisOf, breaksOf, countOf, greville, halved } from '../basis'
+import { at3, bend3, type Curve3 } from '../curve3'
+import { halvesOf, type Looked, probesIn } from '../fit'
+import { functionsAlong } from '../grid'
 import type { Patch } from '../patch'
 import { AcrossSections, ringSlope } from './across'
 import type { Matched } from './match'
@@ -135,7 +137,10 @@ class AlongSide {
   }
 }
 
-/** Poles along u of all sections of a side over one basis, each section met within 1e-5 mm. */
+/**
+ * Poles along u of all sections of a side over one basis, each section met within 1e-5 mm. While spans are halved
+ * only these are looked at again; in the end all are.
+ */
 export function sidePoles(side: Side): { basis: Basis; rows: P3[][]; off: number } {
   const times = DEGREE - 1
   let basis = basisOf(
@@ -143,25 +148,40 @@ export function sidePoles(side: Side): { basis: Basis; rows: P3[][]; off: number
     side.joints.map((at) => ({ at, times })),
   )
   if (breaksOf(basis).length < 3) basis = halved(basis, new Set([0]))
-  for (let round = 0; ; round++) {
-    const along = new AlongSide(basis)
-    const rows = side.place.map((p, i) => along.poles(p, side.ends[i]!))
-    const breaks = breaksOf(basis)
+  let looked: Looked = null
+  let [rows, round] = [rowsOver(side, basis), 0]
+  for (;;) {
+    const { at: us, span } = probesIn(basis, looked)
     const worse = new Set<number>()
     let off = 0
-    for (const [i, row] of rows.entries()) {
-      const c: Curve3 = { kind: 'spline', basis, poles: row }
-      for (let k = 1; k < breaks.length; k++)
-        for (const f of PROBES) {
-          const u = breaks[k - 1]! + f * (breaks[k]! - breaks[k - 1]!)
-          const d = norm3(sub3(place3(c, u), side.place[i]!(u)))
-          off = Math.max(off, d)
-          if (d > MET) worse.add(k - 1)
+    const { first, values, w } = functionsAlong(basis, us)
+    for (const [i, row] of rows.entries())
+      for (const [k, u] of us.entries()) {
+        let [x, y, z] = [0, 0, 0]
+        for (let j = 0; j < w; j++) {
+          const [f, pole] = [values[k * w + j]!, row[first[k]! + j]!]
+          x += f * pole[0]
+          y += f * pole[1]
+          z += f * pole[2]
         }
-    }
-    if (worse.size === 0 || round === 8) return { basis, rows, off }
+        const d = norm3(sub3([x, y, z], side.place[i]!(u)))
+        off = Math.max(off, d)
+        if (d > MET) worse.add(span[k]!)
+      }
+    const done = worse.size === 0 || round === 8
+    if (done && looked === null) return { basis, rows, off }
+    looked = done ? null : halvesOf(worse)
+    if (done) continue
     basis = halved(basis, worse)
+    rows = rowsOver(side, basis)
+    round++
   }
+}
+
+/** Poles of each section of a side over a basis. */
+function rowsOver(side: Side, basis: Basis): P3[][] {
+  const along = new AlongSide(basis)
+  return side.place.map((p, i) => along.poles(p, side.ends[i]!))
 }
 
 /** What holds a loft's end: nothing, or how the skin runs there by v at a place of a side. */

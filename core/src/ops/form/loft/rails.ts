@@ -1,4 +1,4 @@
-import { bad, type Diagnosis, good, mm, norm3, type Outcome, sub3 } from '../../../math'
+import { bad, type Diagnosis, good, mm, norm3, type Outcome, placeAt, sub3 } from '../../../math'
 import {
   type Basis,
   basisOf,
@@ -9,6 +9,7 @@ import {
   type Guide,
   isTip,
   type Patch,
+  placesOver,
   pointOn,
   Railed,
   type Section,
@@ -65,7 +66,7 @@ export function alongRails(
   const { patches } = fittedBeside(
     base.patches.map((p) => p.u),
     v,
-    base.patches.map((_, i) => (u: number, w: number) => railed.place(i, u, w)),
+    base.patches.map((_, i) => (us, vs) => railed.over(i, us, vs)),
     ctx.rough ? ROUGH : NEAR,
   )
   if (ctx.rough) return good({ patches, warnings, words: '' })
@@ -122,6 +123,10 @@ function drawnIn(patches: readonly Patch[]): Guide[] {
 
 const STATIONS = 33
 
+/** So many numbers at even distances. */
+const evenly = (count: number, from: number, to: number): number[] =>
+  Array.from({ length: count }, (_, i) => from + ((to - from) * i) / (count - 1))
+
 function missedBy(g: Guide, patches: readonly Patch[]): number {
   let off = 0
   for (let i = 0; i < STATIONS; i++) {
@@ -139,13 +144,14 @@ function sectionsOff(
   sides: readonly Side[],
   params: readonly number[],
 ): number {
+  const us = evenly(STATIONS, 0, 1)
   let off = 0
-  for (const [k, side] of sides.entries())
+  for (const [k, side] of sides.entries()) {
+    const made = placesOver(patches[k]!, us, params)
     for (const [i, place] of side.place.entries())
-      for (let j = 0; j < STATIONS; j++) {
-        const u = j / (STATIONS - 1)
-        off = Math.max(off, norm3(sub3(pointOn(patches[k]!, u, params[i]!), place(u))))
-      }
+      for (const [j, u] of us.entries())
+        off = Math.max(off, norm3(sub3(placeAt(made, j * params.length + i), place(u))))
+  }
   return off
 }
 
@@ -158,13 +164,12 @@ function changedBy(
 ): number {
   const all = new Railed(base, guides, closed)
   const less = fewer.length > 0 ? new Railed(base, fewer, closed) : null
+  const [us, vs] = [evenly(9, 0, 1), evenly(11, 1 / 12, 11 / 12)]
   let off = 0
-  for (const k of base.keys())
-    for (let i = 0; i <= 8; i++)
-      for (let j = 1; j < 12; j++) {
-        const [u, v] = [i / 8, j / 12]
-        const without = less ? less.place(k, u, v) : pointOn(base[k]!, u, v)
-        off = Math.max(off, norm3(sub3(all.place(k, u, v), without)))
-      }
+  for (const [k, patch] of base.entries()) {
+    const [led, without] = [all.over(k, us, vs), less?.over(k, us, vs) ?? placesOver(patch, us, vs)]
+    for (let i = 0; i < us.length * vs.length; i++)
+      off = Math.max(off, norm3(sub3(placeAt(led, i), placeAt(without, i))))
+  }
   return off
 }
