@@ -26,7 +26,7 @@ export interface Tip {
 export type Section = Matched | Tip
 export const isTip = (s: Section): s is Tip => 'tip' in s
 
-/** How near sections are met, mm. */
+/** How near sections are met where nothing else is told, mm. */
 export const MET = 1e-5
 /** Degree along the sections. */
 const DEGREE = 5
@@ -138,10 +138,10 @@ class AlongSide {
 }
 
 /**
- * Poles along u of all sections of a side over one basis, each section met within 1e-5 mm. While spans are halved
+ * Poles along u of all sections of a side over one basis, each section met within `met` mm. While spans are halved
  * only these are looked at again; in the end all are.
  */
-export function sidePoles(side: Side): { basis: Basis; rows: P3[][]; off: number } {
+export function sidePoles(side: Side, met = MET): { basis: Basis; rows: P3[][]; off: number } {
   const times = DEGREE - 1
   let basis = basisOf(
     DEGREE,
@@ -166,7 +166,7 @@ export function sidePoles(side: Side): { basis: Basis; rows: P3[][]; off: number
         }
         const d = norm3(sub3([x, y, z], side.place[i]!(u)))
         off = Math.max(off, d)
-        if (d > MET) worse.add(span[k]!)
+        if (d > met) worse.add(span[k]!)
       }
     const done = worse.size === 0 || round === 8
     if (done && looked === null) return { basis, rows, off }
@@ -200,6 +200,8 @@ export interface Running {
   ring: boolean
   first: EndHold
   last: EndHold
+  /** How near sections are met, mm. */
+  met?: number
 }
 
 /** How far sections that follow each other are apart on the whole, mm; of a ring, the last and the first too. */
@@ -228,12 +230,12 @@ function sectionParams(steps: readonly number[]): number[] {
 /** The skin through the sections, a patch a side. */
 export function skinned(
   sides: readonly Side[],
-  { ruled, ring, first, last }: Running,
+  { ruled, ring, first, last, met }: Running,
 ): { patches: Patch[]; params: number[]; off: number } {
   const params = sectionParams(sectionSteps(sides, ring))
   let off = 0
   const patches = sides.map((side, s) => {
-    const made = sidePoles(side)
+    const made = sidePoles(side, met)
     off = Math.max(off, made.off)
     const rows = ring ? [...made.rows, made.rows[0]!] : made.rows
     const nu = countOf(made.basis)

@@ -187,6 +187,9 @@ function loopsMatched(
   return good(rows)
 }
 
+/** How near sections are met while something is dragged, mm. */
+const ROUGH = 5e-3
+
 /** The skin through one row of loops as it comes, as its ends ask, or along its centre line. */
 function skinThrough(
   row: readonly Section[],
@@ -200,7 +203,8 @@ function skinThrough(
   if (centre) return good(alongCentre(centre, sides))
   const [ruled, ring] = [input.run === 'ruled', input.ring === 'yes']
   const holds = endHolds(row, sides, steps, sections, input, ctx)
-  return holds.ok ? good(skinned(sides, { ruled, ring, ...holds.value })) : holds
+  const met = ctx.rough ? { met: ROUGH } : {}
+  return holds.ok ? good(skinned(sides, { ruled, ring, ...holds.value, ...met })) : holds
 }
 
 /** The skin through one row of loops, looked over before the kernel is asked. */
