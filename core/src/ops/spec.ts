@@ -11,7 +11,13 @@ export type Field = {
   /** Shown only while this holds of the inputs. */
   when?: (inputs: Readonly<Record<string, unknown>>) => boolean
 } & (
-  | { type: 'value'; dim: Dimension; optional?: boolean; ranged?: boolean }
+  | {
+      type: 'value'
+      dim: Dimension
+      /** What stands for it where it is left empty. */
+      optional?: string
+      ranged?: boolean
+    }
   | { type: 'choice'; options: { value: string; label: string }[] }
   | { type: 'profile' | 'body' | 'piece' | 'place' | 'sheet' }
   | { type: 'axis' | 'point' | 'plane'; none?: string }

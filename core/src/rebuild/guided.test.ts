@@ -227,6 +227,40 @@ describe('a path where faces go through each other', () => {
         expect(Math.hypot(x, y + 40)).toBeCloseTo(8, 4)
       }
   })
+  it('in two lines apart: which is asked, each is offered and taken', async () => {
+    // The top of a bar right through a post of radius 8: an arc on either side, each over two of its faces.
+    const route = [
+      rectangle(10, 'flat', 'top', [-30, -4], [60, 8]),
+      op(20, 'extrude', 'bar', { profile: 'flat', mode: 'new', length: 20 }),
+      circles(30, 'ring', 'top', [[0, 0, 8]]),
+      op(40, 'extrude', 'post', { profile: 'ring', mode: 'new', length: 60 }),
+    ]
+    const [bar, post] = [await exact(route, 'bar'), await exact(route, 'post')]
+    const top = bar.faces.findIndex((f) => Math.abs((f.normal ?? [0, 0, 0])[2]! - 1) < 1e-9)
+    const way = (more: object) =>
+      op(50, 'path', 'way', {
+        how: 'meeting',
+        body: 'bar',
+        faces: [faceRef(bar, top)],
+        with: 'post',
+        others: rounds(post),
+        ...more,
+      })
+    const asked = await diagnosis([...route, way({})])
+    expect([asked.code, asked.places.length]).toEqual(['several-lines', 2])
+    expect(asked.fixes.map((f) => f.inputs)).toEqual([{ which: 1 }, { which: 2 }])
+    for (const [which, side] of [
+      [1, -1],
+      [2, 1],
+    ] as const) {
+      const { pieces, closed } = await pathOf([...route, way({ which })], 'way')
+      expect(closed).toBe(false)
+      const length = pieces.reduce((sum, c) => sum + length3(c), 0)
+      expect(length).toBeCloseTo(2 * 8 * Math.asin(0.5), 5)
+      expect(Math.sign(place3(pieces[0]!, 0.5)[0])).toBe(side)
+    }
+    expect((await diagnosis([...route, way({ which: 3 })])).message).toContain('2 lines')
+  })
   it('of flat faces: lines; refused where they do not meet', async () => {
     const route = [
       rectangle(10, 'flat', 'top', [0, 0], [60, 40]),

@@ -207,6 +207,22 @@ describe('paths made from others', () => {
       expect(Math.hypot(x, y + 40)).toBeCloseTo(20, 2)
     }
   })
+  it('pulled straight from the axis, both sides as near: onto the side the plane looks to', async () => {
+    const mid = outline(
+      30,
+      'mid',
+      'top',
+      [
+        [-20, -70],
+        [20, -20],
+      ],
+      false,
+    )
+    const route = [...log, mid, path(40, 'flat', { how: 'profile', profile: 'mid' })]
+    const pull = { how: 'onto', from: 'flat', body: 'log', faces: await skin(), pull: 'straight' }
+    const { pieces } = await pathOf([...route, path(50, 'way', { ...pull, plane: 'top' })], 'way')
+    for (const [x, , z] of spots(pieces)) expect(z).toBeCloseTo(Math.sqrt(900 - x * x), 3)
+  })
   it('pulled to the nearest places: straight out from the axis', async () => {
     const lifted: Op[] = [
       op(25, 'plane', 'above', { how: 'offset', from: 'top', offset: 45 }),

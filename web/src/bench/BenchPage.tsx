@@ -1,3 +1,4 @@
+import { opSpec } from '@ivory/core/ops'
 import clsx from 'clsx'
 import { Redo2, Undo2 } from 'lucide-react'
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
@@ -8,7 +9,7 @@ import { lathe } from '../engine'
 import { startAutosave } from '../session/autosave'
 import { type Command, documentCommands } from '../session/commands'
 import { startRebuilding } from '../session/rebuilding'
-import { edit, openSession, redo, undo, useSession } from '../session/session'
+import { edit, openSession, opOf, redo, undo, useSession } from '../session/session'
 import { pathOnTable } from '../session/tracing'
 import { VIEWS } from '../stage/views'
 import { load } from '../storage/db'
@@ -35,6 +36,8 @@ const ChartPanel = lazy(() => import('../charts/ChartPanel'))
 
 const STAGES = ['brief', 'draw', 'form', 'refine', 'gauge', 'release'] as const
 type StageName = (typeof STAGES)[number]
+/** The stages whose sheet is that of an op. */
+const OP_STAGES: readonly StageName[] = ['draw', 'form', 'refine']
 const titled = (s: string) => s[0]!.toUpperCase() + s.slice(1)
 
 export default function BenchPage() {
@@ -89,6 +92,16 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
   useEffect(() => {
     document.title = `${name} · Ivory Lathe`
   }, [name])
+
+  useEffect(() => {
+    const show = (e: Event) => {
+      const op = opOf(useSession.getState().doc, (e as CustomEvent<string>).detail)
+      const there = op && opSpec(op.kind)?.stage
+      if (there && !OP_STAGES.includes(stage)) navigate(`/w/${id}/${there}`)
+    }
+    window.addEventListener('open-op', show)
+    return () => window.removeEventListener('open-op', show)
+  }, [id, stage, navigate])
 
   const commands = useMemo((): Command[] => {
     const go = (s: StageName): Command => ({
@@ -191,9 +204,7 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
               ) : path ? (
                 <PlanElevation path={path} />
               ) : (
-                <DraftingTable
-                  shaping={stage === 'draw' || stage === 'form' || stage === 'refine'}
-                />
+                <DraftingTable shaping={OP_STAGES.includes(stage)} />
               )}
             </Panel>
           </Group>
@@ -208,7 +219,7 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
             {stage === 'brief' && <BriefSheet />}
             {stage === 'gauge' && <GaugeSheet />}
             {stage === 'release' && <ReleaseSheet />}
-            {(stage === 'draw' || stage === 'form' || stage === 'refine') && (
+            {OP_STAGES.includes(stage) && (
               <>
                 <OpSheet />
                 <FiguresPanel />

@@ -21,7 +21,7 @@ export function Range({ op, input, dim }: { op: Op; input: string; dim: Dimensio
       input,
       JSON.stringify([doc.figures, doc.route.slice(0, at), others]),
     ],
-    queryFn: () => lathe.call('range', { doc, op: op.id, input }),
+    queryFn: ({ signal }) => lathe.call('range', { doc, op: op.id, input }, { signal }),
     enabled: !dragging,
     staleTime: Number.POSITIVE_INFINITY,
     placeholderData: (old) => old,

@@ -8,7 +8,7 @@ import { CircleSlash, CornerLeftDown, GripVertical, Trash2 } from 'lucide-react'
 import { memo, useMemo } from 'react'
 import { useShallow } from 'zustand/react/shallow'
 import { removeOp, rollTo, toggleSuppressed } from '../session/commands'
-import { edit, select, useSession } from '../session/session'
+import { edit, openOp, useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
 import { Sortable } from '../ui/Sortable'
 
@@ -130,7 +130,7 @@ const Row = memo(function Row({
         <button
           type="button"
           aria-current={active ? 'step' : undefined}
-          onClick={() => select(op.id)}
+          onClick={() => openOp(op.id)}
           className="grid min-w-0 flex-1 grid-cols-[2.2rem_1fr_auto] items-baseline gap-x-1 py-1.5 pr-2 text-left"
         >
           <span className="figures text-soft">{op.number}</span>

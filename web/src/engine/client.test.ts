@@ -57,6 +57,19 @@ describe('calls to a worker', () => {
     expect(await reply).toBe('view')
     expect(seen).toEqual([10, 20])
   })
+  it('a call that is left fails, the worker is told, and a late reply finds nobody', async () => {
+    const c = client()
+    const leaving = new AbortController()
+    const left = c.call('range', ask, { signal: leaving.signal })
+    const kept = c.call('range', ask)
+    const [a, b] = last().asked
+    leaving.abort()
+    await expect(left).rejects.toThrow('Nobody waits')
+    expect(last().asked[2]).toEqual({ leave: a!.id })
+    last().say({ id: a!.id, is: 'done', reply: 'late' })
+    last().say({ id: b!.id, is: 'done', reply: 'there' })
+    expect(await kept).toBe('there')
+  })
   it('what breaks in the worker is an error with its message, and the worker serves on', async () => {
     const c = client()
     const bad = c.call('range', ask)

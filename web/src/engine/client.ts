@@ -1,5 +1,5 @@
 import type { OpReport } from '@ivory/core/rebuild'
-import type { CallName, Calls, Response } from './protocol'
+import type { CallName, Calls, Leave, Response } from './protocol'
 
 /** A call that did not come back: the worker was ended, broke down or took too long. */
 export class EngineError extends Error {
@@ -30,7 +30,7 @@ export class WorkerClient {
   call<K extends CallName>(
     call: K,
     ask: Calls[K]['ask'],
-    options: { progress?: (r: OpReport) => void; budget?: number } = {},
+    options: { progress?: (r: OpReport) => void; budget?: number; signal?: AbortSignal } = {},
   ): Promise<Calls[K]['reply']> {
     const worker = this.#running()
     const id = this.#next++
@@ -52,6 +52,7 @@ export class WorkerClient {
       this.#pending.set(id, pending)
       this.onCount(this.#pending.size)
       worker.postMessage({ id, call, ask })
+      options.signal?.addEventListener('abort', () => this.#leave(id))
     })
   }
 
@@ -66,6 +67,17 @@ export class WorkerClient {
       clearTimeout(p.timer)
       p.reject(new EngineError(why))
     }
+  }
+
+  /** Nobody waits for a call any more: it fails, and the worker is told. */
+  #leave(id: number): void {
+    const p = this.#pending.get(id)
+    if (!p) return
+    clearTimeout(p.timer)
+    this.#pending.delete(id)
+    this.onCount(this.#pending.size)
+    this.#worker?.postMessage({ leave: id } satisfies Leave)
+    p.reject(new EngineError('Nobody waits for it any more.'))
   }
 
   #running(): Worker {

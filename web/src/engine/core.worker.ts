@@ -43,14 +43,17 @@ import {
   writeSvg,
 } from '@ivory/core/release'
 import type { Workpiece } from '@ivory/core/workpiece'
+import { EngineError } from './client'
 import { Queue, runOn, searching, serving } from './kernels'
-import type { CallName, Calls, LinesView, Request, Response } from './protocol'
+import type { CallName, Calls, Leave, LinesView, Request, Response } from './protocol'
 import { bodyView, transferables, viewOf } from './view'
 
 // The lathe's own thread: route, section, gauges, ranges, triangles. Results of ops are kept here.
 const cache = new RebuildCache()
 const solving = new RebuildCache()
 const pictured = new RebuildCache()
+/** Calls at work that nobody waits for any more. */
+const left = new Set<number>()
 /** Counts up when the Shelf is left. */
 let pictures = 0
 /** After this a release or measurement is given up, ms. */
@@ -224,9 +227,14 @@ const handlers: Handlers = {
     const text = format === 'dxf' ? writeDxf(curves) : writeSvg(curves).text
     return { text, note: `${loops.length} outlines in mm, by triangles within ${SHOWN.chord} mm` }
   },
-  async range({ doc, op, input }) {
+  async range({ doc, op, input }, id) {
     const built = await settled(doc)
-    return workedOut(() => rangeOf(doc, built, op, input), runOn(searching, doc), cache.exact)
+    const run = runOn(searching, doc)
+    const runUnlessLeft: typeof run = async (job, recipes) => {
+      if (left.has(id)) throw new EngineError('The search was left.')
+      return run(job, recipes)
+    }
+    return workedOut(() => rangeOf(doc, built, op, input), runUnlessLeft, cache.exact)
   },
   symmetry: ({ doc, op }) => cageSymmetry(doc, rebuild(doc, cache), op),
   examine: ({ doc, op }) => cageCures(doc, rebuild(doc, cache), op),
@@ -258,7 +266,11 @@ const handlers: Handlers = {
   },
 }
 
-self.addEventListener('message', async (e: MessageEvent<Request>) => {
+self.addEventListener('message', async (e: MessageEvent<Request | Leave>) => {
+  if ('leave' in e.data) {
+    left.add(e.data.leave)
+    return
+  }
   const { id, call, ask } = e.data
   try {
     const handler = handlers[call] as ((ask: unknown, id: number) => unknown) | undefined
@@ -271,5 +283,7 @@ self.addEventListener('message', async (e: MessageEvent<Request>) => {
     )
   } catch (error) {
     post({ id, is: 'broken', message: error instanceof Error ? error.message : String(error) })
+  } finally {
+    left.delete(id)
   }
 })

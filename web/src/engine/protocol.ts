@@ -238,6 +238,10 @@ export interface Calls {
 }
 export type CallName = keyof Calls
 export type Request = { [K in CallName]: { id: number; call: K; ask: Calls[K]['ask'] } }[CallName]
+/** A call whose reply nobody waits for any more: work for it that is not begun need not be. */
+export interface Leave {
+  leave: number
+}
 export type Response =
   | { id: number; is: 'progress'; report: OpReport }
   | { id: number; is: 'done'; reply: unknown }

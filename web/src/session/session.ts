@@ -295,6 +295,12 @@ export const select = (id: string | null): void =>
     caging: { ...s.caging, picks: [], open: null },
   }))
 
+/** Selects an op and asks for its sheet, which not every stage of the job shows. */
+export function openOp(id: string): void {
+  select(id)
+  window.dispatchEvent(new CustomEvent('open-op', { detail: id }))
+}
+
 export const opOf = (doc: Workpiece | null, id: string | null): Op | undefined =>
   doc?.route.find((o) => o.id === id)
 

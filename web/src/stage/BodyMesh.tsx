@@ -16,7 +16,7 @@ import {
 import type { BodyView } from '../engine'
 import { lastMaker, makersOf } from '../session/makers'
 import { takeThing } from '../session/measuring'
-import { NO_MAKERS, type Picking, select, useSession } from '../session/session'
+import { NO_MAKERS, openOp, type Picking, useSession } from '../session/session'
 import { layOn } from '../session/tracing'
 import { useBehind } from './clip'
 import { useDisposed } from './disposed'
@@ -165,7 +165,7 @@ export function BodyMesh({
           if (pick || measuring) return
           e.stopPropagation()
           const maker = lastMaker(mesh.faces[faceUnder(e)]!)
-          if (maker) select(maker)
+          if (maker) openOp(maker)
         }}
         onClick={(e) => {
           if (laying) {

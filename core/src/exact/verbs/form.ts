@@ -18,7 +18,7 @@ export interface FormArgs {
 
 /** The body as it is, with more read from its surfaces than is told of every part. */
 export const formVerb: Verb<FormArgs> = {
-  version: 5,
+  version: 6,
   run({ kernel }, [x, other = x], { seams, ribbons, surfaces, feet, meets, lines }) {
     const { shape, names } = x!
     const read = kernel.ribbons(shape, ribbons)

@@ -1,5 +1,5 @@
 import type { TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs'
-import { add3, norm3, type P3, scale3, sub3, unit3 } from '../../math'
+import { add3, dot3, norm3, type P3, scale3, sub3, unit3 } from '../../math'
 import { Numbered, type Oc, partsOf } from '../explore'
 import { together } from '../make/move'
 import type { KernelScope } from '../scope'
@@ -13,7 +13,7 @@ const ON = 1e-5
 
 /**
  * Of each place, the nearest on some faces of a shape, with `out` their direction out of it there; with a direction, the nearest of those
- * straight before or behind it. Null where there is none.
+ * straight before or behind it, the one before it of two as near. Null where there is none.
  */
 export function feetOf(
   oc: Oc,
@@ -52,10 +52,17 @@ export function feetOf(
     for (let k = 1; k <= found.NbSolution(); k++) {
       const q = s.keep(found.PointOnShape2(k))
       const at: P3 = [q.X(), q.Y(), q.Z()]
-      if (!best || norm3(sub3(at, p)) < norm3(sub3(best, p))) best = at
+      if (!best || nearer(at, best, p, along)) best = at
     }
     return best && { at: best, ...(outAt ? { out: outAt(best) } : {}) }
   })
+}
+
+/** Whether a foot is nearer to a place than another, or as near and on ahead of it. */
+function nearer(at: P3, than: P3, p: P3, along: P3 | undefined): boolean {
+  const d = norm3(sub3(at, p)) - norm3(sub3(than, p))
+  if (!along || Math.abs(d) > ON) return d < 0
+  return dot3(sub3(at, than), along) > 0
 }
 
 /** The direction out of the first of some faces whose surface a place lies on, else of the nearest. */

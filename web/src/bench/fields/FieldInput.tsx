@@ -42,7 +42,7 @@ export function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type
         aria-label={field.label}
         value={shown}
         className="figures w-full"
-        placeholder={field.optional ? 'same as the first' : ''}
+        placeholder={field.optional ?? ''}
         onCommit={(t) => set(t.trim() === '' && field.optional ? undefined : t.trim())}
       />
     )

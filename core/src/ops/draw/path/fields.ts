@@ -92,6 +92,15 @@ export const pathFields: Field[] = [
     when: when('meeting'),
   },
   {
+    name: 'which',
+    label: 'Of several',
+    help: 'Which of the lines, where there are several apart from each other: counted from 1 along x, then y, then z.',
+    type: 'value',
+    dim: 'number',
+    optional: 'the only one',
+    when: when('meeting'),
+  },
+  {
     name: 'lines',
     label: 'Line',
     help: 'The two ways in which lines run on a free face.',

@@ -53,6 +53,8 @@ export const pathInputs = z.object({
   /** Where faces meet: what goes through those of `body`. */
   with: z.string().optional(),
   others: z.array(faceRefSchema).max(100).default([]),
+  /** Of several lines in which they meet, counted from 1 as their middles lie along x, then y, then z. */
+  which: valueSchema.optional(),
   distance: valueSchema.default(5),
   side: z.enum(['left', 'right']).default('left'),
   lines: z.enum(['along', 'across']).default('along'),

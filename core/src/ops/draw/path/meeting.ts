@@ -1,7 +1,7 @@
 import { curveOfWire } from '../../../exact'
-import { bad, good, mm, type Outcome } from '../../../math'
+import { bad, good, mean3, mm, norm3, type Outcome, type P3, rounded, sub3 } from '../../../math'
 import { TOUCH } from '../../../path'
-import { type Curve3, length3, place3 } from '../../../surface'
+import { type Curve3, end3, length3, place3, start3 } from '../../../surface'
 import { exactBody } from '../../exact'
 import { pickExactFaces } from '../../pick'
 import type { DatumContext } from '../datum'
@@ -29,19 +29,66 @@ export function meeting(i: PathInputs, ctx: DatumContext): Outcome<Drawn> {
   })
   if (curves.length === 0)
     return bad('apart', 'These faces nowhere go through each other: no line is in both.')
-  const made = inOrder(
-    curves,
-    curves.map((_, k) => `meets${k + 1}`),
+  const lines = apartFrom(curves)
+  const which = i.which === undefined ? null : ctx.read(i.which, 'number')
+  if (which === null && lines.length > 1)
+    return bad(
+      'several-lines',
+      `These faces meet in ${lines.length} lines apart from each other: which one is meant?`,
+      lines.map((l) => ({ at: middle(l), label: lengthOf(l) })),
+      lines.slice(0, MOST_FIXES).map((l, k) => ({
+        label: `Take the one of ${lengthOf(l)} (${k + 1} of ${lines.length})`,
+        op: ctx.op,
+        inputs: { which: k + 1 },
+      })),
+    )
+  const line = lines[(which ?? 1) - 1]
+  if (!line)
+    return bad(
+      'no-line',
+      `These faces meet in ${lines.length === 1 ? 'one line' : `${lines.length} lines`}; there is none of number ${rounded(which!, 3)}.`,
+    )
+  return inOrder(
+    line,
+    line.map((_, k) => `meets${k + 1}`),
     i,
     ctx,
   )
-  if (made.ok || made.diagnosis.code !== 'gap') return made
-  return bad(
-    'several-lines',
-    `These faces meet in ${curves.length} lines apart from each other. Pick the faces of one of them.`,
-    curves.map((c) => ({ at: place3(c, 0.5), label: mm(length3(c), 1) })),
-  )
 }
+
+const MOST_FIXES = 4
+
+/** Curves by what hangs together, as their middles lie along x, then y, then z. */
+function apartFrom(curves: readonly Curve3[]): Curve3[][] {
+  const left = new Set(curves)
+  const lines: Curve3[][] = []
+  const touches = (a: Curve3, b: Curve3) =>
+    [start3(a), end3(a)].some((p) => [start3(b), end3(b)].some((q) => norm3(sub3(p, q)) < TOUCH))
+  for (const first of left) {
+    left.delete(first)
+    const line = [first]
+    // A list takes what is added while it is run through.
+    for (const c of line)
+      for (const o of left)
+        if (touches(c, o)) {
+          left.delete(o)
+          line.push(o)
+        }
+    lines.push(line)
+  }
+  const place = (l: Curve3[]) => middle(l).map((x) => Math.round(1e3 * x))
+  return lines.sort((a, b) => {
+    const [p, q] = [place(a), place(b)]
+    return p[0]! - q[0]! || p[1]! - q[1]! || p[2]! - q[2]!
+  })
+}
+
+const middle = (line: readonly Curve3[]): P3 => mean3(line.map((c) => place3(c, 0.5)))
+const lengthOf = (line: readonly Curve3[]): string =>
+  mm(
+    line.reduce((sum, c) => sum + length3(c), 0),
+    1,
+  )
 
 function facesOf(
   id: string | undefined,

@@ -34,7 +34,7 @@ export const helixFields: Field[] = [
     help: 'Another one makes it run on a cone, or as a flat spiral.',
     type: 'value',
     dim: 'length',
-    optional: true,
+    optional: 'the same',
     when: when('helix'),
   },
   {

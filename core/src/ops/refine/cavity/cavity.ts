@@ -54,7 +54,7 @@ export const cavityOp = defineOp<z.infer<typeof inputs>>({
       help: 'Thickness under the room; the wall’s where it is empty.',
       type: 'value',
       dim: 'length',
-      optional: true,
+      optional: 'the wall’s',
     },
     {
       name: 'drain',

@@ -42,7 +42,7 @@ export const chamferOp = defineOp<Inputs>({
       help: 'Along the other face; the same when empty.',
       type: 'value',
       dim: 'length',
-      optional: true,
+      optional: 'the same',
       when: (i) => i.angle === undefined,
     },
     {
@@ -51,7 +51,7 @@ export const chamferOp = defineOp<Inputs>({
       help: 'Of the bevel to the first face, where the two stand square to each other.',
       type: 'value',
       dim: 'angle',
-      optional: true,
+      optional: 'none',
       when: (i) => i.second === undefined,
     },
   ],
