@@ -3,6 +3,8 @@ export { cageCrossing } from './crossing'
 export { pointsOf } from './doctor/cures'
 export { examined, type Finding, shareOf, worth } from './doctor/examine'
 export * from './edit'
+export { finer } from './finer'
+export { laidOnto, layOf, pulledTo } from './lay'
 export {
   type Cage,
   type CageFace,

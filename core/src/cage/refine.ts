@@ -53,7 +53,7 @@ export const acrossEdge = (t: Table, e: number, p: number): number =>
   t.edgeEnds[2 * e] === p ? t.edgeEnds[2 * e + 1]! : t.edgeEnds[2 * e]!
 
 /** How much of the rule before counts where the rule after is another: the mean sharpness of what ends. */
-function shareBefore(t: Table, p: number): number {
+export function shareBefore(t: Table, p: number): number {
   let [sum, count] = [0, 0]
   const s = t.pointSharp[p]!
   if (s > 0 && s <= 1) {

@@ -47,8 +47,11 @@ export async function keepParts(job: KernelJob, parts: ExactPart[]): Promise<voi
   }
 }
 
-const sizeOf = ({ shown, mesh, faces, edges }: ExactPart): number =>
-  [...Object.values(shown), ...Object.values(mesh)].reduce((sum, a) => sum + a.byteLength, 0) +
+const sizeOf = ({ shown, mesh, faces, edges, form }: ExactPart): number =>
+  [...Object.values(shown), ...Object.values(mesh), ...Object.values(form?.skin ?? {})].reduce(
+    (sum, a) => sum + a.byteLength,
+    0,
+  ) +
   200 * (faces.length + edges.length)
 
 async function trim(db: IDBPDatabase<Schema>): Promise<void> {

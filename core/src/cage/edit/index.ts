@@ -17,3 +17,4 @@ export {
   withFalloff,
 } from './places'
 export { rotated, type Turning, turnedAlike } from './rotate'
+export { thickened } from './thicken'

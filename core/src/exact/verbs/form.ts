@@ -12,14 +12,19 @@ export interface FormArgs {
   feet?: { faces: number[]; from: P3[]; along?: P3; out?: true }
   /** Faces whose meeting with some of the other body (the same where only one is given) is read. */
   meets?: { faces: number[]; others: number[] }
+  /** Triangles within so many mm of it: finer ones than show it. */
+  skin?: number
   /** Lines of its curved faces: of each way so many, by so many steps. */
   lines?: { count: number; steps: number }
 }
 
+/** The most that neighbouring triangles of a fine skin turn, rad. */
+const FINE = 0.1
+
 /** The body as it is, with more read from its surfaces than is told of every part. */
 export const formVerb: Verb<FormArgs> = {
-  version: 6,
-  run({ kernel }, [x, other = x], { seams, ribbons, surfaces, feet, meets, lines }) {
+  version: 7,
+  run({ kernel }, [x, other = x], { seams, ribbons, surfaces, feet, meets, lines, skin }) {
     const { shape, names } = x!
     const read = kernel.ribbons(shape, ribbons)
     return good([
@@ -31,6 +36,7 @@ export const formVerb: Verb<FormArgs> = {
           feet: feet ? kernel.feet(shape, feet.faces, feet.from, feet.along, feet.out) : [],
           meets: meets ? kernel.meets(shape, meets.faces, other!.shape, meets.others) : [],
           lines: lines ? kernel.lines(shape, lines.count, lines.steps) : [],
+          skin: skin ? kernel.tessellate(shape, skin, FINE) : null,
           surfaces: surfaces ? kernel.surfaces(shape) : [],
           ribbons: Object.fromEntries(ribbons.map((edge, i) => [edge, read[i]!])),
         },

@@ -1,6 +1,7 @@
 import type {
   Foot,
   Kernel,
+  KernelMesh,
   Made,
   Ribbon,
   Seam,
@@ -27,6 +28,8 @@ export interface SurfaceForm {
   feet: (Foot | null)[]
   /** Where faces go through those of another body, in no order. */
   meets: WireCurve[]
+  /** Its triangles, finer than those that show it, where they were asked for. */
+  skin: KernelMesh | null
   /** Lines of its curved faces. */
   lines: SurfaceLine[]
   /** Faces that are whole B-spline surfaces, by number. */

@@ -66,13 +66,13 @@ export const cageOp = defineOp<CageInputs>({
   evaluate(input, ctx): Outcome<OpResult> {
     const replay = replayed(input, ctx)
     if (!replay.ok) return replay
-    const { cage, warnings } = replay.value
+    const { cage, warnings, words } = replay.value
     ctx.shows({ cage: shownCage(cage) })
     const table = tabled(cage)
     if (!table.ok) return table
     ctx.shows({ skin: skinOf(cage, table.value) })
     if (ctx.rough) throw new RoughEnough()
-    return exactly(input, cage, table.value, warnings, ctx)
+    return exactly(input, cage, table.value, { warnings, words }, ctx)
   },
   slow: () => true,
 })
@@ -113,7 +113,7 @@ function exactly(
   input: CageInputs,
   cage: Cage,
   table: Table,
-  warnings: Diagnosis[],
+  told: { warnings: Diagnosis[]; words: string[] },
   ctx: OpContext,
 ): Outcome<OpResult> {
   const within = ctx.read(input.within, 'length')
@@ -142,6 +142,6 @@ function exactly(
     made.stars === 0
       ? 'exact'
       : `within ${mm(made.off, 4)} and ${fixed((made.turned * 180) / Math.PI, 2)}°`
-  const words = `${table.faces} faces${copies > 1 ? `, ${copies} alike` : ''}; ${part.value.faces.length} on the body, ${off}; `
-  return placed(part.value, input, ctx, { warnings, words })
+  const words = `${told.words.map((w) => `${w}; `).join('')}${table.faces} faces${copies > 1 ? `, ${copies} alike` : ''}; ${part.value.faces.length} on the body, ${off}; `
+  return placed(part.value, input, ctx, { warnings: told.warnings, words })
 }

@@ -7,6 +7,7 @@ import {
   edgeKey,
   extrudeFaces,
   filled,
+  finer,
   flattened,
   insertLoops,
   middleOf,
@@ -20,6 +21,7 @@ import {
   rounded,
   type Symmetry,
   scaledBy,
+  thickened,
   turnedAlike,
   turnedBy,
   type Ways,
@@ -27,7 +29,7 @@ import {
   withFalloff,
   without,
 } from '../../../cage'
-import { add3, bad, type Diagnosis, good, type Outcome, type P3, placeAt } from '../../../math'
+import { add3, bad, type Diagnosis, good, mm, type Outcome, type P3, placeAt } from '../../../math'
 import { type Chosen, chosenOn, copiesOf } from './chosen'
 import type { CageEdit, Reads } from './inputs'
 
@@ -38,6 +40,53 @@ export interface Stand {
   cage: Cage
   /** Names of points that the symmetry was let go for. */
   free: ReadonlySet<string>
+}
+
+/** A cage after an edit, what there is to be told of it, and what was measured, in words. */
+export interface Edited extends Stand {
+  warnings: Diagnosis[]
+  words?: string
+}
+const then = (stand: Stand, made: Outcome<Cage>): Outcome<Edited> =>
+  made.ok ? good({ ...stand, cage: made.value, warnings: [] }) : made
+
+/** How far a wall may be off what was asked without a note, mm. */
+const EVEN = 0.05
+
+/** An open cage made a wall, which is measured. */
+function walled(
+  stand: Stand,
+  edit: Extract<CageEdit, { kind: 'thicken' }>,
+  read: Reads,
+): Outcome<Edited> {
+  const by = read.length(edit.by)
+  if (!(by > 0)) return bad('cage-thick', 'A wall has a thickness above 0.')
+  const made = thickened(stand.cage, edit.side === 'out' ? by : -by, edit.id)
+  if (!made.ok) return made
+  const { cage, wall } = made.value
+  const uneven = [
+    [wall.least, wall.thin],
+    [wall.most, wall.thick],
+  ].flatMap(([d, at]) =>
+    Math.abs((d as number) - by) > EVEN ? [{ at: at as P3, label: mm(d as number, 2) }] : [],
+  )
+  const warnings: Diagnosis[] =
+    uneven.length === 0
+      ? []
+      : [
+          {
+            code: 'cage-uneven',
+            message: `The wall is ${mm(wall.least, 2)} to ${mm(wall.most, 2)} thick, not ${mm(by, 2)}: it bends too tightly for its cage; make that finer first.`,
+            places: uneven,
+            fixes: [],
+          },
+        ]
+  return good({
+    ...stand,
+    cage,
+    warnings,
+    words: `wall ${mm(wall.least, 3)} to ${mm(wall.most, 3)}`,
+  })
 }
 
 const numbersOf = ({ cage, free }: Stand): Set<number> =>
@@ -58,10 +107,10 @@ export function symmetric(stand: Stand, symmetry: Symmetry): Outcome<Orbits> {
 /** What an edit makes of a cage, on all copies of what it names. */
 export function edited(
   stand: Stand,
-  edit: CageEdit,
+  edit: Exclude<CageEdit, { kind: 'lay' }>,
   symmetry: Symmetry,
   read: Reads,
-): Outcome<Stand & { warnings: Diagnosis[] }> {
+): Outcome<Edited> {
   const { cage, free } = stand
   if (edit.kind === 'free') {
     const { points, lost } = chosenOn(cage, edit.on)
@@ -70,6 +119,8 @@ export function edited(
   }
   const orbits = symmetric(stand, symmetry)
   if (!orbits.ok) return orbits
+  if (edit.kind === 'finer') return then(stand, finer(cage, edit.id))
+  if (edit.kind === 'thicken') return walled(stand, edit, read)
   if (edit.kind === 'rows') return byRows(stand, edit, orbits.value, read)
   const chosen = chosenOn(cage, edit.on)
   if (chosen.lost.length === edit.on.length)
@@ -80,7 +131,7 @@ export function edited(
   return good({ cage: made.value.cage, free, warnings })
 }
 
-const lostOf = (lost: readonly string[]): Diagnosis[] =>
+export const lostOf = (lost: readonly string[]): Diagnosis[] =>
   lost.length === 0
     ? []
     : [
@@ -100,7 +151,7 @@ const only = (made: Outcome<Cage>): Made =>
 const STILL = 1e-9
 
 /** Points moved by ways, on all copies; told where the symmetry leaves nothing of them. */
-function alike(cage: Cage, orbits: Orbits, ways: Ways): Made {
+export function alike(cage: Cage, orbits: Orbits, ways: Ways): Made {
   const { cage: moved, most } = movedAlike(cage, orbits, ways)
   let asked = 0
   for (const d of ways.values()) asked = Math.max(asked, Math.hypot(...d))
@@ -120,7 +171,7 @@ function alike(cage: Cage, orbits: Orbits, ways: Ways): Made {
 
 function changed(
   cage: Cage,
-  edit: Exclude<CageEdit, { kind: 'rows' | 'free' }>,
+  edit: Exclude<CageEdit, { kind: 'rows' | 'free' | 'finer' | 'thicken' | 'lay' }>,
   chosen: Chosen,
   orbits: Orbits,
   read: Reads,
@@ -265,7 +316,7 @@ function byRows(
   edit: Extract<CageEdit, { kind: 'rows' }>,
   orbits: Orbits,
   read: Reads,
-): Outcome<Stand & { warnings: Diagnosis[] }> {
+): Outcome<Edited> {
   const given = new Map(edit.rows.map((r) => [r.row, r]))
   const ways: Ways = new Map()
   let turn = 0

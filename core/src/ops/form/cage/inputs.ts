@@ -1,4 +1,6 @@
 import { z } from 'zod'
+import type { Outcome } from '../../../math'
+import type { TriMesh } from '../../../mesh'
 import { type Value, valueSchema } from '../../../profile'
 import { ontoInputs } from '../onto'
 
@@ -153,6 +155,29 @@ export const cageEditSchema = z.discriminatedUnion('kind', [
     on,
     rounds: z.number().int().min(1).max(50).default(1),
   }),
+  /** Every face as many as it has corners, the form as it is. */
+  z.object({ ...common, kind: z.literal('finer') }),
+  /** Onto a body. */
+  z.object({
+    ...common,
+    kind: z.literal('lay'),
+    on,
+    body: z.string(),
+    /** First straight along an axis, or to the nearest at once. */
+    from: z.enum(['near', 'x', 'y', 'z']).default('near'),
+    /** How far outside the body it is to lie, and how far it may be off, mm. */
+    gap: valueSchema.default(0),
+    within: valueSchema.default(0.05),
+    /** How often the cage may be refined for that. */
+    finer: z.number().int().min(0).max(3).default(2),
+  }),
+  /** An open cage made a wall. */
+  z.object({
+    ...common,
+    kind: z.literal('thicken'),
+    by: valueSchema,
+    side: z.enum(['out', 'in']).default('out'),
+  }),
   z.object({ ...common, kind: z.literal('free'), on }),
 ])
 export type CageEdit = z.infer<typeof cageEditSchema>
@@ -174,6 +199,8 @@ export type CageInputs = z.infer<typeof cageInputs>
 
 /** Reads values as millimetres, radians and plain numbers. */
 export interface Reads {
+  /** The triangles of a body within `chord` mm. */
+  land(body: string, chord: number): Outcome<TriMesh>
   length(v: Value): number
   angle(v: Value): number
   number(v: Value): number

@@ -14,8 +14,10 @@ import { bad, type Diagnosis, good, type Outcome, type P3 } from '../../../math'
 import type { Value } from '../../../profile'
 import type { Dimension } from '../../../workpiece'
 import type { OpContext } from '../../state'
-import { edited, type Stand, symmetric } from './edits'
+import { type Edited, edited, type Stand, symmetric } from './edits'
 import type { CageEdit, CageInputs, CageStart, Reads } from './inputs'
+import { landKey, landOf } from './landing'
+import { layed } from './laying'
 
 export const symmetryOf = ({
   turns,
@@ -28,9 +30,11 @@ export const symmetryOf = ({
 /** A cage after all its edits. */
 export interface Replayed extends Stand {
   warnings: Diagnosis[]
+  /** What was measured of edits. */
+  words: string[]
 }
 
-function started(start: CageStart, read: Reads): Outcome<Cage> {
+function started(start: CageStart, read: Omit<Reads, 'land'>): Outcome<Cage> {
   const length = (name: string, v: Value): Outcome<number> => {
     const n = read.length(v)
     return n > 0 && Number.isFinite(n)
@@ -90,11 +94,7 @@ export function foundSymmetry(
   ctx: OpContext,
 ): Outcome<Pick<CageInputs, 'turns' | 'mirrors'>> {
   const read = (dim: Dimension) => (v: Value) => ctx.read(v, dim)
-  const made = started(start, {
-    length: read('length'),
-    angle: read('angle'),
-    number: read('number'),
-  })
+  const made = started(start, readsOf(read))
   if (!made.ok) return made
   const mirrors = (['x', 'y', 'z'] as const).filter(
     (_, k) => !('without' in orbitsOf(made.value, { turns: 1, mirrors: [k as 0 | 1 | 2] })),
@@ -126,6 +126,9 @@ const EDIT_WORDS: Record<CageEdit['kind'], string> = {
   flat: 'flatten',
   round: 'round off',
   relax: 'relax',
+  finer: 'finer',
+  lay: 'lay on',
+  thicken: 'thicken',
   free: 'let symmetry go',
 }
 /** Edits after which the cage may hang together otherwise: its symmetry is looked at again. */
@@ -146,11 +149,18 @@ const KEEPS = new Set<CageEdit['kind']>([
 interface Step {
   told: string
   reads: { value: Value; dim: Dimension; was: number }[]
-  made: Outcome<Stand & { warnings: Diagnosis[] }>
+  lands: { body: string; key: string | undefined }[]
+  made: Outcome<Edited>
 }
 /** Steps of the cages last replayed, by op: while one edit is changed, those before it stay as they are. */
 const kept = new Map<string, Step[]>()
 const KEPT = 12
+
+const readsOf = (read: (dim: Dimension) => (v: Value) => number): Omit<Reads, 'land'> => ({
+  length: read('length'),
+  angle: read('angle'),
+  number: read('number'),
+})
 
 /** The start and every edit after it, each on all copies that the symmetry makes of what it names. */
 export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
@@ -163,7 +173,9 @@ export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
   const step = (told: string, make: (read: Reads) => Step['made']): Step['made'] => {
     const known = same ? before[steps.length] : undefined
     same =
-      known?.told === told && known.reads.every((r) => Object.is(ctx.read(r.value, r.dim), r.was))
+      known?.told === told &&
+      known.reads.every((r) => Object.is(ctx.read(r.value, r.dim), r.was)) &&
+      known.lands.every((l) => landKey(ctx.body(l.body)) === l.key)
     if (same) {
       steps.push(known!)
       return known!.made
@@ -174,8 +186,14 @@ export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
       reads.push({ value, dim, was })
       return was
     }
-    const made = make({ length: read('length'), angle: read('angle'), number: read('number') })
-    steps.push({ told, reads, made })
+    const lands: Step['lands'] = []
+    const land: Reads['land'] = (body, chord) => {
+      const found = landOf(body, chord, ctx)
+      if (found.ok) lands.push({ body, key: landKey(ctx.body(body)) })
+      return found
+    }
+    const made = make({ ...readsOf(read), land })
+    steps.push({ told, reads, lands, made })
     return made
   }
   const symmetry = symmetryOf(input)
@@ -185,6 +203,7 @@ export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
   if (!first.ok) return first
   let stand: Stand = first.value
   const warnings: Diagnosis[] = []
+  const words: string[] = []
   for (const [k, edit] of input.edits.entries()) {
     if (edit.off) continue
     const from = stand
@@ -194,16 +213,13 @@ export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
       return { ok: false, diagnosis: inEdit(d, k, edit) }
     }
     warnings.push(...made.value.warnings.map((d) => inEdit(d, k, edit)))
+    if (made.value.words) words.push(made.value.words)
     stand = made.value
   }
-  return good({ cage: stand.cage, free: stand.free, warnings })
+  return good({ cage: stand.cage, free: stand.free, warnings, words })
 }
 
-function begun(
-  start: CageStart,
-  symmetry: Symmetry,
-  read: Reads,
-): Outcome<Stand & { warnings: Diagnosis[] }> {
+function begun(start: CageStart, symmetry: Symmetry, read: Reads): Outcome<Edited> {
   const made = started(start, read)
   if (!made.ok) return made
   const stand: Stand = { cage: made.value, free: new Set() }
@@ -219,15 +235,11 @@ function begun(
 }
 
 const LOST = 'cage-loses'
-function after(
-  from: Stand,
-  edit: CageEdit,
-  symmetry: Symmetry,
-  read: Reads,
-): Outcome<Stand & { warnings: Diagnosis[] }> {
-  const made = edited(from, edit, symmetry, read)
+function after(from: Stand, edit: CageEdit, symmetry: Symmetry, read: Reads): Outcome<Edited> {
+  const made =
+    edit.kind === 'lay' ? layed(from, edit, symmetry, read) : edited(from, edit, symmetry, read)
   if (!made.ok || KEEPS.has(edit.kind)) return made
-  const now = { ...made.value, free: freed(made.value, from) }
+  const now: Edited = { ...made.value, free: freed(made.value, from) }
   const still = symmetric(now, symmetry)
   return still.ok
     ? good(now)

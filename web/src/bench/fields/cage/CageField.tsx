@@ -228,6 +228,7 @@ function Symmetry({ op }: { op: Op }) {
 function Picks({ op }: { op: Op }) {
   const { what, picks, smooth } = useSession((s) => s.caging)
   const cage = useCage()?.cage
+  const body = useSession((s) => s.settled?.available[op.id]?.bodies[0]?.id ?? '')
   return (
     <div className="flex flex-col gap-1 border-rule/60 border-y py-2">
       <fieldset className="flex flex-wrap items-center gap-1">
@@ -286,8 +287,8 @@ function Picks({ op }: { op: Op }) {
             key={kind}
             className="px-1.5! py-0.5! text-sm"
             title={k.help}
-            disabled={picks.length === 0}
-            onClick={() => addEdit(op.id, k.start([...picks]))}
+            disabled={picks.length === 0 && !k.whole}
+            onClick={() => addEdit(op.id, k.start([...picks], body))}
           >
             {k.label}
           </Button>

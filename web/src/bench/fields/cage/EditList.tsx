@@ -79,29 +79,38 @@ function Fields({ op, edit, change }: { op: Op; edit: CageEdit; change(to: objec
   return (
     <div className="flex flex-wrap gap-x-3 gap-y-1 py-1 pl-6">
       {fields.map((f) => (
-        <EditInput key={f.name} field={f} value={(edit as Loose)[f.name]} change={change} />
+        <EditInput key={f.name} op={op} field={f} value={(edit as Loose)[f.name]} change={change} />
       ))}
     </div>
   )
 }
 
 function EditInput({
+  op,
   field: f,
   value,
   change,
 }: {
+  op: Op
   field: EditField
   value: unknown
   change(to: object): void
 }) {
-  if (f.as === 'choice')
+  const bodies = useSession((s) => s.settled?.available[op.id]?.bodies) ?? []
+  const options =
+    f.as === 'choice'
+      ? f.options
+      : f.as === 'body'
+        ? bodies.map((b) => ({ value: b.id, label: b.name }))
+        : null
+  if (options)
     return (
       <span className="flex items-baseline gap-1 text-sm">
         <span className="text-soft">{f.label}</span>
         <Choice
           label={`Edit ${f.label}`}
           value={String(value)}
-          options={f.options}
+          options={options}
           onChange={(v) => change({ [f.name]: v })}
         />
       </span>
@@ -117,7 +126,7 @@ function EditInput({
           const t = text.trim()
           const n = Number(t)
           if (t === '') {
-            if (f.as !== 'count' && f.optional) change({ [f.name]: undefined })
+            if ('optional' in f && f.optional) change({ [f.name]: undefined })
             return
           }
           if (f.as === 'count') {

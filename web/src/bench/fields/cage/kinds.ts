@@ -5,6 +5,7 @@ import type { NewEdit } from '../../../session/caging'
 export type EditField =
   | { name: string; label: string; as: 'length' | 'angle' | 'number' | 'count'; optional?: boolean }
   | { name: string; label: string; as: 'choice'; options: { value: string; label: string }[] }
+  | { name: string; label: string; as: 'body' }
 
 const REACH: EditField = { name: 'reach', label: 'fades over', as: 'length' }
 const ABOUT: EditField = {
@@ -29,8 +30,10 @@ interface Kind {
   label: string
   help: string
   fields: EditField[]
-  /** A new one of what is picked; null where it needs something else. */
-  start(on: string[]): NewEdit
+  /** It works on all of the cage where nothing is picked. */
+  whole?: true
+  /** A new one of what is picked; `body` is one of those there are. */
+  start(on: string[], body: string): NewEdit
 }
 
 /** Every kind of edit, in the order of the buttons. */
@@ -167,6 +170,60 @@ export const EDIT_KINDS: Readonly<Record<Exclude<CageEdit['kind'], 'rows'>, Kind
     help: 'Points half way to the middle of those beside them.',
     fields: [{ name: 'rounds', label: 'times', as: 'count' }],
     start: (on) => ({ kind: 'relax', on, rounds: 1 }),
+  },
+  finer: {
+    label: 'Finer',
+    help: 'Each face into as many as it has corners; the form stays as it is.',
+    fields: [],
+    whole: true,
+    start: () => ({ kind: 'finer' }),
+  },
+  lay: {
+    label: 'Lay on',
+    help: 'Onto a body: what is picked, or all, made finer where that is needed.',
+    fields: [
+      { name: 'body', label: 'body', as: 'body' },
+      {
+        name: 'from',
+        label: 'first',
+        as: 'choice',
+        options: [
+          { value: 'near', label: 'to the nearest' },
+          ...['x', 'y', 'z'].map((value) => ({ value, label: `straight along ${value}` })),
+        ],
+      },
+      length('gap', 'gap'),
+      length('within', 'within'),
+      { name: 'finer', label: 'finer at most', as: 'count' },
+    ],
+    whole: true,
+    start: (on, body) => ({
+      kind: 'lay',
+      on: on.length > 0 ? on : ['all'],
+      body,
+      from: 'near',
+      gap: 0,
+      within: 0.05,
+      finer: 2,
+    }),
+  },
+  thicken: {
+    label: 'Thicken',
+    help: 'An open cage made a wall, out along its normals or in.',
+    fields: [
+      length('by', 'by'),
+      {
+        name: 'side',
+        label: 'to',
+        as: 'choice',
+        options: [
+          { value: 'out', label: 'outside' },
+          { value: 'in', label: 'inside' },
+        ],
+      },
+    ],
+    whole: true,
+    start: () => ({ kind: 'thicken', by: 2.5, side: 'out' }),
   },
   free: {
     label: 'Let go',

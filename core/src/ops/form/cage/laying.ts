@@ -1,0 +1,131 @@
+import {
+  type Cage,
+  finer,
+  laidOnto,
+  layOf,
+  type Orbits,
+  pulledTo,
+  type Symmetry,
+  tableOf,
+} from '../../../cage'
+import { bad, type Diagnosis, good, mm, type Outcome, type P3, placeAt, sub3 } from '../../../math'
+import type { TriMesh } from '../../../mesh'
+import { chosenOn, copiesOf } from './chosen'
+import { alike, lostOf, type Stand, symmetric } from './edits'
+import type { CageEdit, Reads } from './inputs'
+
+type Lay = Extract<CageEdit, { kind: 'lay' }>
+
+/** A cage of more faces is not refined any further by laying it. */
+const MOST = 2000
+
+/** A cage with what is chosen of it laid onto a body, refined as often as it may be and has to be; what was reached is measured. */
+export function layed(
+  stand: Stand,
+  edit: Lay,
+  symmetry: Symmetry,
+  read: Reads,
+): Outcome<Stand & { warnings: Diagnosis[]; words: string }> {
+  const within = read.length(edit.within)
+  if (!(within >= 0.001))
+    return bad('cage-within', 'A cage is laid within 0.001 mm at the nearest.')
+  const gap = read.length(edit.gap)
+  const land = read.land(edit.body, Math.max(0.002, within / 5))
+  if (!land.ok) return land
+  const first = chosenOn(stand.cage, edit.on)
+  if (first.points.length === 0)
+    return bad('cage-nothing', 'What is to be laid is not on the cage, or nothing is chosen.')
+  let now = stand
+  let on = edit.on
+  const astray: P3[] = []
+  for (let step = 0; ; step++) {
+    const orbits = symmetric(now, symmetry)
+    if (!orbits.ok) return orbits
+    const moves = new Set(copiesOf(chosenOn(now.cage, on), orbits.value).points)
+    const made = once(
+      now.cage,
+      moves,
+      orbits.value,
+      land.value,
+      gap,
+      step === 0 ? edit.from : 'near',
+    )
+    if (!made.ok) return made
+    const { cage, most, mean, where } = made.value
+    astray.push(...made.value.astray)
+    now = { ...now, cage }
+    const done = most <= within
+    if (done || step === edit.finer || 4 * cage.layout.faces.length > MOST) {
+      const times = ['', ', refined once', ', refined twice', ', refined three times'][step]
+      const words = `laid within ${mm(most, 3)} (${mm(mean, 4)} in the mean)${times}`
+      const warnings = [...(done ? [] : [far(most, within, where)]), ...astrayOf(astray)]
+      warnings.push(...lostOf(first.lost))
+      return good({ ...now, warnings, words })
+    }
+    const next = finer(cage, `${edit.id}${step === 0 ? '' : `/${step}`}`)
+    if (!next.ok) return next
+    on = chosenAfter(cage, next.value, moves)
+    now = { ...now, cage: next.value }
+  }
+}
+
+/** Laid once: first straight along an axis where that is asked, then by least squares; measured as the symmetry leaves it. */
+function once(
+  cage: Cage,
+  moves: ReadonlySet<number>,
+  orbits: Orbits,
+  mesh: TriMesh,
+  off: number,
+  from: Lay['from'],
+) {
+  const table = tableOf(cage)
+  if (!table.ok) return table
+  const pulled =
+    from === 'near' ? null : pulledTo(cage, table.value, mesh, 'xyz'.indexOf(from), moves)
+  const at = laidOnto({ ...cage, at: pulled?.at ?? cage.at }, table.value, mesh, off, moves)
+  const ways = new Map([...moves].map((p) => [p, sub3(placeAt(at, p), placeAt(cage.at, p))]))
+  const made = alike(cage, orbits, ways)
+  if (!made.ok) return made
+  const reached = layOf(made.value.cage, table.value, mesh, off, moves)
+  if (!reached)
+    return bad(
+      'cage-few',
+      'What is chosen alone places no part of the form: choose whole faces with those beside them.',
+    )
+  return good({ cage: made.value.cage, ...reached, astray: pulled?.astray ?? [] })
+}
+
+/** Of a refined cage: the points of what was chosen, and those new on edges and in faces of it. */
+function chosenAfter(before: Cage, { layout }: Cage, moves: ReadonlySet<number>): string[] {
+  const own = new Set([...moves].map((p) => before.layout.points[p]!))
+  if (own.size === before.layout.points.length) return ['all']
+  const out = new Set(own)
+  // A new face has one point from before; its others are taken along where all about them were chosen.
+  const counts = new Map<number, [number, number]>()
+  for (const { corners } of layout.faces)
+    for (const p of corners.slice(1)) {
+      const c = counts.get(p) ?? [0, 0]
+      counts.set(p, [c[0] + 1, c[1] + (own.has(layout.points[corners[0]!]!) ? 1 : 0)])
+    }
+  for (const [p, [all, chosen]] of counts) if (all === chosen) out.add(layout.points[p]!)
+  return [...out]
+}
+
+const far = (most: number, within: number, at: P3): Diagnosis => ({
+  code: 'cage-off',
+  message: `It lies within ${mm(most, 3)} only, not ${mm(within, 3)}: let it be refined once more, or ask less.`,
+  places: [{ at, label: mm(most, 3) }],
+  fixes: [],
+})
+
+const astrayOf = (places: readonly P3[]): Diagnosis[] =>
+  places.length === 0
+    ? []
+    : [
+        {
+          code: 'cage-astray',
+          message: `${places.length === 1 ? 'A point has' : `${places.length} points have`} nothing of the body before or behind: they go to the nearest of it.`,
+          places: places.slice(0, 8).map((at) => ({ at })),
+          fixes: [],
+        },
+      ]
