@@ -7,6 +7,7 @@ import eggCup from '../set/egg-cup.lathe.json'
 import garlicKeeper from '../set/garlic-keeper.lathe.json'
 import honeyDipper from '../set/honey-dipper.lathe.json'
 import kettleShoulder from '../set/kettle-shoulder.lathe.json'
+import lidClipFoot from '../set/lid-clip-foot.lathe.json'
 import millGrip from '../set/mill-grip.lathe.json'
 import mixingBowl from '../set/mixing-bowl.lathe.json'
 import napkinCoil from '../set/napkin-coil.lathe.json'
@@ -41,6 +42,7 @@ export function demoSet(): Workpiece[] {
     utensilCrock,
     kettleShoulder,
     garlicKeeper,
+    lidClipFoot,
   ].map((doc) => {
     const read = checkWorkpiece(doc)
     if (!read.ok) throw new Error(read.diagnosis.message)

@@ -97,7 +97,7 @@ export function useCage(): { op: Op; cage: ShownCage } | null {
 export function pickedPoints(cage: ShownCage, picks: readonly string[]): number[] {
   const numbers = new Map(cage.points.map((name, p) => [name, p]))
   const faces = new Map(cage.faces.map((f) => [f.name, f.corners]))
-  const out = new Set<number>()
+  const out = new Set<number>(picks.includes('all') ? cage.points.keys() : [])
   for (const word of picks) {
     const own = numbers.get(word)
     if (own !== undefined) out.add(own)

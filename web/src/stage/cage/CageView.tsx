@@ -199,7 +199,7 @@ function Marked({
   const lines = useMemo(() => {
     const own = new Set(points)
     const lit = words.some(
-      (w) => w.includes('~') || w.startsWith('row ') || w.startsWith('column '),
+      (w) => w === 'all' || w.includes('~') || w.startsWith('row ') || w.startsWith('column '),
     )
     return geometryAt(
       lit

@@ -6,7 +6,15 @@ import { Slider } from 'radix-ui'
 import { toast } from 'sonner'
 import { lathe } from '../../../engine'
 import { CAGE_PICKS, type CagePick } from '../../../session/cagestate'
-import { addEdit, cageEditsOf, pickNone, pickOf, smoothTo, useCage } from '../../../session/caging'
+import {
+  addEdit,
+  cageEditsOf,
+  pickNone,
+  pickOf,
+  pickOnly,
+  smoothTo,
+  useCage,
+} from '../../../session/caging'
 import { opOf, setInputs, useSession } from '../../../session/session'
 import { Button, Choice, CommitInput } from '../../../ui/controls'
 import { FileButton } from '../../../ui/FileButton'
@@ -73,15 +81,15 @@ const FIGURES: readonly { name: string; label: string; count?: true }[] = [
   { name: 'radius', label: 'radius' },
   { name: 'size', label: 'section' },
   { name: 'height', label: 'height' },
-  { name: 'sx', label: 'along x' },
-  { name: 'sy', label: 'along y' },
-  { name: 'sz', label: 'along z' },
+  { name: 'sx', label: 'size along x' },
+  { name: 'sy', label: 'size along y' },
+  { name: 'sz', label: 'size along z' },
   { name: 'columns', label: 'columns', count: true },
   { name: 'bands', label: 'bands', count: true },
   { name: 'around', label: 'round its section', count: true },
   { name: 'across', label: 'faces along x', count: true },
-  { name: 'along', label: 'along y', count: true },
-  { name: 'up', label: 'along z', count: true },
+  { name: 'along', label: 'faces along y', count: true },
+  { name: 'up', label: 'faces along z', count: true },
 ]
 const SHUT = [
   { value: 'open', label: 'open' },
@@ -275,6 +283,9 @@ function Picks({ op }: { op: Op }) {
               ? picks.join(', ')
               : `${picks.length} ${what}`}
         </span>
+        <Button tone="quiet" className="px-1! py-0!" onClick={() => pickOnly(['all'])}>
+          all
+        </Button>
         {picks.length > 0 && (
           <Button tone="quiet" className="px-1! py-0!" onClick={pickNone}>
             none
