@@ -12,6 +12,7 @@ export {
   edgeKey,
   edgeOfKey,
   edgesOf,
+  facesAtEdges,
   type Layout,
 } from './layout'
 export { type CageSkin, CageSkinner } from './skin'

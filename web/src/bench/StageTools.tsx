@@ -1,8 +1,8 @@
 import { OPS } from '@ivory/core/ops'
 import clsx from 'clsx'
-import { useLayoutEffect, useState } from 'react'
 import { addOp, OP_LETTERS, ROW_KEY } from '../session/commands'
 import { Button } from '../ui/controls'
+import { useLetters } from '../ui/letters'
 
 const HINT: Record<string, string> = {
   brief: 'Say what the piece must do. Targets become the limits of its gauges.',
@@ -15,41 +15,18 @@ const HINT: Record<string, string> = {
 
 const opsOf = (stage: string) => Object.values(OPS).filter((s) => s.stage === stage)
 
-/** Whether somebody is typing into what has the focus. */
-const typing = (e: KeyboardEvent): boolean =>
-  e.target instanceof HTMLElement &&
-  (e.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName))
-
 /** The ops of a stage. One key opens their letters, the letter adds the op. */
 export function StageTools({ stage, title }: { stage: string; title: string }) {
   const specs = opsOf(stage)
-  const [open, setOpen] = useState(false)
-  useLayoutEffect(() => {
-    // Beside what is shown: the letter may come before the next picture.
-    let lettered = false
-    const letters = (on: boolean) => {
-      lettered = on
-      setOpen(on)
-    }
-    const listen = (e: KeyboardEvent) => {
-      if (e.ctrlKey || e.metaKey || e.altKey || typing(e)) return
-      const key = e.key.toLowerCase()
-      const ops = opsOf(stage)
-      if (!lettered) {
-        if (key !== ROW_KEY || ops.length === 0) return
-        letters(true)
-      } else {
-        letters(false)
-        const spec = ops.find((s) => OP_LETTERS[s.kind] === key)
-        if (spec) addOp(spec.kind)
-      }
-      // While the letters are open, no key means anything else.
-      e.preventDefault()
-      e.stopImmediatePropagation()
-    }
-    window.addEventListener('keydown', listen, { capture: true })
-    return () => window.removeEventListener('keydown', listen, { capture: true })
-  }, [stage])
+  const open = useLetters(
+    ROW_KEY,
+    specs.length === 0
+      ? undefined
+      : (letter) => {
+          const spec = specs.find((s) => OP_LETTERS[s.kind] === letter)
+          if (spec) addOp(spec.kind)
+        },
+  )
   return (
     <div
       role="toolbar"

@@ -1,13 +1,15 @@
 import { freshId } from '@ivory/core/math'
 import type { CageEdit, ShownCage } from '@ivory/core/ops'
 import type { Op } from '@ivory/core/workpiece'
-import type { CagePick, Caging } from './cagestate'
+import type { CageBy, CagePick, Caging } from './cagestate'
 import { edit, opOf, preview, setInputs, useSession } from './session'
 
 const put = (change: Partial<Caging>) =>
   useSession.setState((s) => ({ caging: { ...s.caging, ...change } }))
 
 export const pickOf = (what: CagePick): void => put({ what, picks: [] })
+export const pickBy = (by: CageBy): void => put({ by })
+export const pickThrough = (through: boolean): void => put({ through })
 export const pickNone = (): void => put({ picks: [] })
 export const openEdit = (open: string | null): void => put({ open })
 export const smoothTo = (smooth: number): void => put({ smooth })
@@ -17,6 +19,14 @@ export const pickOnly = (picks: string[]): void => put({ picks })
 export function pickOn(word: string): void {
   const { picks } = useSession.getState().caging
   put({ picks: picks.includes(word) ? picks.filter((p) => p !== word) : [...picks, word] })
+}
+
+/** Picks things beside those that are picked; where all of several are picked, lets them go. */
+export function pickAlso(words: readonly string[]): void {
+  const { picks } = useSession.getState().caging
+  const fresh = words.filter((w) => !picks.includes(w))
+  if (fresh.length > 0) put({ picks: [...picks, ...fresh] })
+  else if (words.length > 1) put({ picks: picks.filter((p) => !words.includes(p)) })
 }
 
 const NO_EDITS: CageEdit[] = []

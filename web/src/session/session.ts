@@ -5,7 +5,7 @@ import { type Draft, produce } from 'immer'
 import { create } from 'zustand'
 import type { ChartKind, View } from '../engine'
 import { HISTORY } from '../storage/db'
-import { type Caging, NO_CAGING } from './cagestate'
+import { type Caging, NO_CAGING, type Spot } from './cagestate'
 import { type Cut, cutPlane } from './cut'
 
 /** What is being picked on the model: references for one input of an op. */
@@ -97,6 +97,8 @@ interface Session {
   tracing: Tracing | null
   /** How the chosen cage is being edited. */
   caging: Caging
+  /** What is being drawn over the Stage to pick what lies in it. */
+  loop: readonly Spot[] | null
   /** Whether the wall is shown all over the bodies. */
   wallMap: boolean
   reading: Reading | null
@@ -187,6 +189,7 @@ export const useSession = create<Session>(() => ({
   measuring: null,
   tracing: null,
   caging: NO_CAGING,
+  loop: null,
   wallMap: false,
   lines: null,
   reading: null,

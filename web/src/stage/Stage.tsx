@@ -16,6 +16,7 @@ import { BodyMesh } from './BodyMesh'
 import { ChartMark } from './ChartMark'
 import { CutFrame } from './CutFrame'
 import { CageView } from './cage/CageView'
+import { Loop } from './cage/Loop'
 import { Datums } from './Datums'
 import { DraftSkins } from './DraftSkin'
 import { LookPanel } from './LookPanel'
@@ -147,6 +148,7 @@ export default function Stage() {
           ]}
         />
       </Canvas>
+      <Loop />
       <PinLayer />
       <StageButtons onFit={() => setLook((l) => ({ ...l, n: l.n + 1 }))} />
       <fieldset className="absolute bottom-2 left-2 flex gap-1 text-sm">

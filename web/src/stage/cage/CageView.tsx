@@ -2,19 +2,16 @@ import { edgeKey, edgesOf } from '@ivory/core/cage'
 import { placeAt } from '@ivory/core/math'
 import type { ShownCage } from '@ivory/core/ops'
 import { useThree } from '@react-three/fiber'
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useMemo } from 'react'
 import { BufferAttribute, BufferGeometry, DoubleSide, ShapeUtils, Vector2 } from 'three'
-import { pickedPoints, pickOn, useCage } from '../../session/caging'
+import { pickedPoints, useCage } from '../../session/caging'
 import { useSession } from '../../session/session'
 import { useDisposed } from '../disposed'
 import { geometryAt, UNTOUCHED } from '../geometry'
 import { Dots } from '../PathLine'
 import { Axes } from './Axes'
 import { CageHandle } from './CageHandle'
-import { cageUnder, seenPlaces } from './under'
-
-/** A pointer that moved by more between down and up turned the view, px. */
-const STILL = 4
+import { useCagePointer } from './pointer'
 
 const NONE: string[] = []
 
@@ -33,44 +30,8 @@ export function CageView() {
 
 function Shown({ cage }: { cage: ShownCage }) {
   const { what, picks, smooth } = useSession((s) => s.caging)
-  const { camera, gl, invalidate } = useThree()
-  const [over, setOver] = useState<string | null>(null)
-
-  useEffect(() => {
-    const canvas = gl.domElement
-    let down: { x: number; y: number } | null = null
-    const find = (e: PointerEvent) => {
-      const box = canvas.getBoundingClientRect()
-      camera.updateMatrixWorld()
-      const seen = seenPlaces(cage.at, cage.points.length, camera, box.width, box.height)
-      return cageUnder(cage, seen, what, e.clientX - box.left, e.clientY - box.top)
-    }
-    const move = (e: PointerEvent) => {
-      const word = e.buttons === 0 ? find(e) : null
-      setOver(word)
-      if (word) useSession.setState({ hover: wordsOf(word, what) })
-    }
-    const press = (e: PointerEvent) => {
-      down = { x: e.clientX, y: e.clientY }
-    }
-    const lift = (e: PointerEvent) => {
-      const still = down && Math.hypot(e.clientX - down.x, e.clientY - down.y) < STILL
-      down = null
-      const word = still && e.button === 0 ? find(e) : null
-      if (word) pickOn(word)
-    }
-    const leave = () => setOver(null)
-    canvas.addEventListener('pointermove', move)
-    canvas.addEventListener('pointerdown', press)
-    canvas.addEventListener('pointerup', lift)
-    canvas.addEventListener('pointerleave', leave)
-    return () => {
-      canvas.removeEventListener('pointermove', move)
-      canvas.removeEventListener('pointerdown', press)
-      canvas.removeEventListener('pointerup', lift)
-      canvas.removeEventListener('pointerleave', leave)
-    }
-  }, [cage, what, camera, gl])
+  const { invalidate } = useThree()
+  const over = useCagePointer(cage)
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is drawn follows these
   useEffect(() => invalidate(), [cage, over, picks, smooth, what])
@@ -87,15 +48,6 @@ function Shown({ cage }: { cage: ShownCage }) {
     </>
   )
 }
-
-const wordsOf = (word: string, what: string): string =>
-  what === 'points'
-    ? `point ${word}`
-    : what === 'edges'
-      ? `edge ${word}`
-      : what === 'faces'
-        ? `face ${word}`
-        : word
 
 const all = (cage: ShownCage) => cage.points.map((_, p) => placeAt(cage.at, p))
 

@@ -2,7 +2,7 @@ import { edgesOf } from '@ivory/core/cage'
 import { type P3, placeAt } from '@ivory/core/math'
 import type { ShownCage } from '@ivory/core/ops'
 import { type Camera, Vector3 } from 'three'
-import type { CagePick } from '../../session/cagestate'
+import type { CagePick, Spot } from '../../session/cagestate'
 
 /** How near the pointer has to come, px. */
 const NEAR = { point: 12, edge: 9 }
@@ -51,6 +51,61 @@ function toLine(a: Seen, b: Seen, x: number, y: number): number {
   return Math.hypot(a[0] + t * ux - x, a[1] + t * uy - y)
 }
 
+/** Points of faces that turn towards the eye: what only faces turned away have lies behind. */
+function inFront(cage: ShownCage, seen: readonly Seen[]): Uint8Array {
+  const front = new Uint8Array(cage.points.length)
+  for (const { corners } of cage.faces)
+    if (facing(corners, seen)) for (const p of corners) front[p] = 1
+  return front
+}
+
+/** Edges with the words they stand for: their own, that of their row or of their column. */
+function linesOf(cage: ShownCage, what: CagePick): { word: string; ends: [number, number] }[] {
+  const name = (p: number) => cage.points[p]!
+  const columnOf = (p: number) => name(p).slice(name(p).lastIndexOf('.') + 1)
+  return what === 'rows'
+    ? cage.rows.flatMap(({ name: row, points }) =>
+        points.map((p, i) => ({
+          word: `row ${row}`,
+          ends: [p, points[(i + 1) % points.length]!] as [number, number],
+        })),
+      )
+    : [...edgesOf(cage.faces).values()].flatMap(([p, q]) => {
+        if (what === 'edges') return [{ word: `${name(p)}~${name(q)}`, ends: [p, q] }]
+        return name(p).includes('.') && columnOf(p) === columnOf(q)
+          ? [{ word: `column ${columnOf(p)}`, ends: [p, q] }]
+          : []
+      })
+}
+
+/** The words of all that lies in a loop on the screen; of faces turned away too where it goes through. */
+export function cageWithin(
+  cage: ShownCage,
+  seen: readonly Seen[],
+  what: CagePick,
+  loop: readonly Spot[],
+  through: boolean,
+): string[] {
+  const corners = loop.map((_, i) => i)
+  const spots = loop.map(([x, y]): Seen => [x, y, 0])
+  const front = inFront(cage, seen)
+  const inside = seen.map(
+    ([x, y], p) => (through || front[p] === 1) && within(corners, spots, x, y),
+  )
+  if (what === 'points') return cage.points.filter((_, p) => inside[p])
+  if (what === 'faces')
+    return cage.faces
+      .filter((f) => (through || facing(f.corners, seen)) && f.corners.every((p) => inside[p]))
+      .map((f) => f.name)
+  return [
+    ...new Set(
+      linesOf(cage, what)
+        .filter(({ ends: [p, q] }) => inside[p] && inside[q])
+        .map((l) => l.word),
+    ),
+  ]
+}
+
 /** The word of what lies under the pointer, what is in front first; null where nothing does. */
 export function cageUnder(
   cage: ShownCage,
@@ -59,10 +114,7 @@ export function cageUnder(
   x: number,
   y: number,
 ): string | null {
-  // What only faces turned away have lies behind.
-  const front = new Uint8Array(cage.points.length)
-  for (const { corners } of cage.faces)
-    if (facing(corners, seen)) for (const p of corners) front[p] = 1
+  const front = inFront(cage, seen)
   const name = (p: number) => cage.points[p]!
   const least = <T>(all: Iterable<T>, cost: (one: T) => number): T | null => {
     let [best, found]: [number, T | null] = [Number.POSITIVE_INFINITY, null]
@@ -88,21 +140,7 @@ export function cageUnder(
     })
     return f?.name ?? null
   }
-  const columnOf = (p: number) => name(p).slice(name(p).lastIndexOf('.') + 1)
-  const lines: { word: string; ends: [number, number] }[] =
-    what === 'rows'
-      ? cage.rows.flatMap(({ name: row, points }) =>
-          points.map((p, i) => ({
-            word: `row ${row}`,
-            ends: [p, points[(i + 1) % points.length]!] as [number, number],
-          })),
-        )
-      : [...edgesOf(cage.faces).values()].flatMap(([p, q]) => {
-          if (what === 'edges') return [{ word: `${name(p)}~${name(q)}`, ends: [p, q] }]
-          return name(p).includes('.') && columnOf(p) === columnOf(q)
-            ? [{ word: `column ${columnOf(p)}`, ends: [p, q] }]
-            : []
-        })
+  const lines = linesOf(cage, what)
   const line = least(lines, ({ ends: [p, q] }) => {
     const d = toLine(seen[p]!, seen[q]!, x, y)
     return d <= NEAR.edge ? d + behind(p, q) : Number.POSITIVE_INFINITY

@@ -2,26 +2,16 @@ import { readObjFaces } from '@ivory/core/mesh'
 import type { CageStart } from '@ivory/core/ops'
 import type { Op } from '@ivory/core/workpiece'
 import { FileUp } from 'lucide-react'
-import { Slider } from 'radix-ui'
 import { toast } from 'sonner'
 import { lathe } from '../../../engine'
-import { CAGE_PICKS, type CagePick } from '../../../session/cagestate'
-import {
-  addEdit,
-  cageEditsOf,
-  pickNone,
-  pickOf,
-  pickOnly,
-  smoothTo,
-  useCage,
-} from '../../../session/caging'
+import { cageEditsOf } from '../../../session/caging'
 import { opOf, setInputs, useSession } from '../../../session/session'
 import { Button, Choice, CommitInput } from '../../../ui/controls'
 import { FileButton } from '../../../ui/FileButton'
 import { Creases } from './Creases'
 import { EditList } from './EditList'
 import { Evenness } from './Evenness'
-import { EDIT_KINDS } from './kinds'
+import { Picks } from './Picks'
 import { Trial } from './Trial'
 
 /** All about a cage: what it begins as, its symmetry, what is picked, what can be done with that, and all that was done. */
@@ -228,91 +218,6 @@ function Symmetry({ op }: { op: Op }) {
         >
           find
         </Button>
-      </div>
-    </div>
-  )
-}
-
-function Picks({ op }: { op: Op }) {
-  const { what, picks, smooth } = useSession((s) => s.caging)
-  const cage = useCage()?.cage
-  const body = useSession((s) => s.settled?.available[op.id]?.bodies[0]?.id ?? '')
-  return (
-    <div className="flex flex-col gap-1 border-rule/60 border-y py-2">
-      <fieldset className="flex flex-wrap items-center gap-1">
-        <legend className="sr-only">What a click on the cage picks</legend>
-        {CAGE_PICKS.filter((w) => (w !== 'rows' && w !== 'columns') || cage?.rows.length !== 0).map(
-          (w: CagePick) => (
-            <button
-              key={w}
-              type="button"
-              aria-pressed={what === w}
-              className={`rounded-sm px-1.5 py-0.5 text-sm ${what === w ? 'bg-brass-wash text-brass' : 'text-soft hover:bg-shade'}`}
-              onClick={() => pickOf(w)}
-            >
-              {w}
-            </button>
-          ),
-        )}
-      </fieldset>
-      <div className="flex items-center gap-2 text-sm">
-        <span className="text-soft">cage</span>
-        <Slider.Root
-          className="relative flex h-4 flex-1 touch-none select-none items-center"
-          min={0}
-          max={100}
-          step={1}
-          value={[Math.round(smooth * 100)]}
-          onValueChange={([v]) => smoothTo((v ?? 0) / 100)}
-        >
-          <Slider.Track className="relative h-1.5 w-full rounded-full bg-rule">
-            <Slider.Range className="absolute h-full rounded-full bg-brass" />
-          </Slider.Track>
-          <Slider.Thumb
-            aria-label="From the bare cage to the smooth form"
-            className="block h-4 w-3 rounded-sm border border-brass bg-sheet shadow-sm"
-          />
-        </Slider.Root>
-        <span className="text-soft">form</span>
-      </div>
-      <div className="flex items-baseline gap-2 text-sm">
-        <span data-testid="cage-picks" className="min-w-0 flex-1 truncate" title={picks.join(', ')}>
-          {picks.length === 0
-            ? `Click ${what} on the Stage.`
-            : picks.length <= 3
-              ? picks.join(', ')
-              : `${picks.length} ${what}`}
-        </span>
-        <Button tone="quiet" className="px-1! py-0!" onClick={() => pickOnly(['all'])}>
-          all
-        </Button>
-        {picks.length > 0 && (
-          <Button tone="quiet" className="px-1! py-0!" onClick={pickNone}>
-            none
-          </Button>
-        )}
-      </div>
-      <div className="flex flex-wrap gap-1">
-        {Object.entries(EDIT_KINDS).map(([kind, k]) => (
-          <Button
-            key={kind}
-            className="px-1.5! py-0.5! text-sm"
-            title={k.help}
-            disabled={picks.length === 0 && !k.whole}
-            onClick={() => addEdit(op.id, k.start([...picks], body))}
-          >
-            {k.label}
-          </Button>
-        ))}
-        {cage && cage.rows.length > 1 && (
-          <Button
-            className="px-1.5! py-0.5! text-sm"
-            title="A table: each row sized, lifted, and turned against the row below."
-            onClick={() => addEdit(op.id, { kind: 'rows', rows: [] })}
-          >
-            Rows
-          </Button>
-        )}
       </div>
     </div>
   )

@@ -36,6 +36,34 @@ interface Kind {
   start(on: string[], body: string): NewEdit
 }
 
+/** Opens the letters of what is done to a cage. */
+export const CAGE_KEY = 'd'
+/** After it, the letter that does an edit; figures choose what is picked, and how. */
+export const EDIT_LETTERS: Readonly<Record<CageEdit['kind'], string>> = {
+  move: 'm',
+  size: 's',
+  turn: 't',
+  extrude: 'c',
+  loop: 'n',
+  crease: 'r',
+  corner: 'o',
+  remove: 'k',
+  fill: 'f',
+  bridge: 'b',
+  weld: 'w',
+  cut: 'd',
+  rotate: 'u',
+  dissolve: 'x',
+  flat: 'l',
+  round: 'i',
+  relax: 'e',
+  finer: 'y',
+  lay: 'a',
+  thicken: 'h',
+  free: 'g',
+  rows: 'j',
+}
+
 /** Every kind of edit, in the order of the buttons. */
 export const EDIT_KINDS: Readonly<Record<Exclude<CageEdit['kind'], 'rows'>, Kind>> = {
   move: {

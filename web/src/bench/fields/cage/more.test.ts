@@ -1,0 +1,37 @@
+import { startCylinder, startPlane } from '@ivory/core/cage'
+import type { ShownCage } from '@ivory/core/ops'
+import { expect, it } from 'vitest'
+import { morePicked } from './more'
+
+const shown = ({ layout, at }: ReturnType<typeof startPlane>): ShownCage => ({
+  points: layout.points,
+  at,
+  faces: layout.faces,
+  creases: [],
+  rows: layout.rows,
+})
+const sheet = shown(startPlane([40, 30], 4, 3))
+const tube = shown(
+  startCylinder(
+    6,
+    [0, 1, 2].map((z) => ({ radius: 10, z })),
+    { floor: false, lid: false },
+  ),
+)
+
+it('points take in those at the other ends of their edges', () => {
+  expect(morePicked(sheet, ['1.1']).sort()).toEqual(['0.1', '1.0', '1.1', '1.2', '2.1'])
+  expect(morePicked(sheet, ['0.0']).sort()).toEqual(['0.0', '0.1', '1.0'])
+})
+it('faces take in those along their sides', () => {
+  expect(morePicked(sheet, ['f1.1']).sort()).toEqual(['f0.1', 'f1.0', 'f1.1', 'f1.2', 'f2.1'])
+})
+it('an edge goes on along its line: to the border, or all round', () => {
+  const line = morePicked(sheet, ['1.1~1.2'])
+  expect(line).toHaveLength(4)
+  const points = new Set(line.flatMap((w) => w.split('~')))
+  expect([...points].sort()).toEqual(['1.0', '1.1', '1.2', '1.3', '1.4'])
+  expect(morePicked(tube, ['1.0~1.1'])).toHaveLength(6)
+  // Along the border three edges meet in each point: it has no line.
+  expect(morePicked(sheet, ['0.1~0.2'])).toHaveLength(1)
+})
