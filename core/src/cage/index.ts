@@ -19,6 +19,7 @@ export { type CageSkin, CageSkinner } from './skin'
 export { startBox, startCylinder, startGiven, startPlane, startRing } from './start'
 export { type Surfaced, surfaced } from './surfaced'
 export {
+  madeAlike,
   motionsOf,
   movedAlike,
   type Orbits,

@@ -1,5 +1,5 @@
 import { type P3, placeAt } from '../math'
-import type { Cage } from './layout'
+import { type Cage, edgesOf } from './layout'
 
 /** What maps a form onto itself: turns about z and mirror planes through the origin. */
 export interface Symmetry {
@@ -46,11 +46,9 @@ class Finder {
   private readonly cells = new Map<string, number[]>()
   private readonly at: Float64Array
   private readonly size: number
-  constructor(at: Float64Array, points: Iterable<number>) {
+  constructor(at: Float64Array, points: Iterable<number>, size: number) {
     this.at = at
-    let most = 0
-    for (const x of at) most = Math.max(most, Math.abs(x))
-    this.size = (most || 1) * SAME_PLACE
+    this.size = size
     for (const p of points) {
       const key = this.key(placeAt(at, p), 0)
       this.cells.set(key, [...(this.cells.get(key) ?? []), p])
@@ -65,13 +63,16 @@ class Finder {
     }
     return `${cell(x, which & 1)} ${cell(y, which & 2)} ${cell(z, which & 4)}`
   }
+  /** The nearest point to a place that counts as there; -1 where there is none. */
   near(place: P3): number {
+    let [found, least] = [-1, this.size]
     for (let which = 0; which < 8; which++)
       for (const p of this.cells.get(this.key(place, which)) ?? []) {
         const q = placeAt(this.at, p)
-        if (Math.hypot(q[0] - place[0], q[1] - place[1], q[2] - place[2]) <= this.size) return p
+        const d = Math.hypot(q[0] - place[0], q[1] - place[1], q[2] - place[2])
+        if (d <= least) [found, least] = [p, d]
       }
-    return -1
+    return found
   }
 }
 
@@ -86,12 +87,13 @@ export interface Orbits {
 
 /**
  * How the motions of a symmetry permute a cage; points in `free` belong to none. Where the cage has not that symmetry, the places
- * that have no partner.
+ * that have no partner within `near` mm.
  */
 export function orbitsOf(
   { layout, at }: Cage,
   symmetry: Symmetry,
   free: ReadonlySet<number> = new Set(),
+  near = samePlace(at),
 ): Orbits | { without: P3[] } {
   const motions = motionsOf(symmetry)
   const own = layout.points.map((_, p) => p)
@@ -100,7 +102,7 @@ export function orbitsOf(
     return { motions, points: [Int32Array.from(own)], faces: [faces], free }
   }
   const bound = own.filter((p) => !free.has(p))
-  const finder = new Finder(at, bound)
+  const finder = new Finder(at, bound, near)
   const faceKey = (corners: readonly number[]) => [...corners].sort((a, b) => a - b).join(' ')
   const faces = new Map(layout.faces.map((f, i) => [faceKey(f.corners), i]))
   const out = { motions, points: [] as Int32Array[], faces: [] as Int32Array[], free }
@@ -121,6 +123,49 @@ export function orbitsOf(
     out.faces.push(moved)
   }
   return out
+}
+
+const samePlace = (at: Float64Array): number =>
+  (at.reduce((most, x) => Math.max(most, Math.abs(x)), 0) || 1) * SAME_PLACE
+
+/** What share of the shortest edge points may be off where their copies belong, so that they are told apart. */
+const TOLD_APART = 0.4
+
+/**
+ * A cage that has a symmetry nearly, made to have it: each point goes to the mean of where its copies would have it. Tells how far points
+ * went, mm, at most and in the mean; null where it has not that symmetry however roughly.
+ */
+export function madeAlike(
+  { layout, at }: Cage,
+  symmetry: Symmetry,
+): { cage: Cage; most: number; mean: number } | null {
+  let shortest = Number.POSITIVE_INFINITY
+  for (const [p, q] of edgesOf(layout.faces).values()) {
+    const [a, b] = [placeAt(at, p), placeAt(at, q)]
+    shortest = Math.min(shortest, Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]))
+  }
+  const orbits = orbitsOf({ layout, at }, symmetry, new Set(), TOLD_APART * shortest)
+  if ('without' in orbits) return null
+  const out = new Float64Array(at.length)
+  for (const [k, m] of orbits.motions.entries()) {
+    // Turns and mirrors about the origin are undone by their transposes.
+    const back = m.map((_, i) => m[3 * (i % 3) + Math.floor(i / 3)]!)
+    const share = 1 / orbits.motions.length
+    for (const p of layout.points.keys()) {
+      const v = applied(back, placeAt(at, orbits.points[k]![p]!))
+      for (let c = 0; c < 3; c++) out[3 * p + c]! += share * v[c]!
+    }
+  }
+  let [most, sum] = [0, 0]
+  for (let p = 0; p < out.length; p += 3) {
+    const d = Math.hypot(out[p]! - at[p]!, out[p + 1]! - at[p + 1]!, out[p + 2]! - at[p + 2]!)
+    most = Math.max(most, d)
+    sum += d
+  }
+  const cage = { layout, at: out }
+  // Copies that were mixed up would leave it as uneven as it was.
+  if ('without' in orbitsOf(cage, symmetry)) return null
+  return { cage, most, mean: (3 * sum) / out.length }
 }
 
 /** All that goes with some points, or faces, by a symmetry. */

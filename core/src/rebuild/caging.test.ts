@@ -257,6 +257,37 @@ describe('bodies of cages', () => {
     ]
     expect(await found({ kind: 'given', points, faces })).toEqual({ turns: 1, mirrors: [] })
   })
+  test('what nearly has a symmetry is offered it, by how far its points would go, and keeps it then', async () => {
+    // An octagon's tube from a file, each point off by up to 0.05.
+    const points = [0, 20, 40].flatMap((z, r) =>
+      Array.from({ length: 8 }, (_, c) => {
+        const a = (Math.PI * c) / 4
+        const off = (k: number) => 0.05 * Math.sin(7.1 * (8 * r + c) + k)
+        return [30 * Math.cos(a) + off(1), 30 * Math.sin(a) + off(2), z + (r === 1 ? off(3) : 0)]
+      }),
+    )
+    const faces = [0, 1].flatMap((r) =>
+      Array.from({ length: 8 }, (_, c) => {
+        const at = (row: number, k: number) => 8 * row + ((c + k) % 8)
+        return [at(r, 0), at(r, 1), at(r + 1, 1), at(r + 1, 0)]
+      }),
+    )
+    const start = { kind: 'given', points, faces }
+    const told = await diagnosis([cage(start, [], { turns: 8 })])
+    expect(told.code).toBe('cage-symmetry')
+    const [, most] = /off by up to (0\.\d+) mm/.exec(told.message)!
+    expect(Number(most)).toBeGreaterThan(0.02)
+    expect(Number(most)).toBeLessThan(0.1)
+    expect(told.fixes[0]!.inputs).toEqual({ start: { ...start, alike: true } })
+    const even = { ...start, alike: true }
+    const part = await exact(
+      [cage(even, [{ kind: 'move', on: ['p9'], out: 3 }], { turns: 8 })],
+      'cage',
+    )
+    // Eight alike: the centre of gravity is on the axis.
+    expect(Math.hypot(...part.measure.centroid.slice(0, 2))).toBeLessThan(1e-6)
+    expect((await diagnosis([cage(even, [], { turns: 3 })])).code).toBe('cage-symmetry')
+  })
   test('figures size it: a radius, a row, a share', async () => {
     const w = piece(
       [

@@ -47,6 +47,8 @@ export const cageStartSchema = z.discriminatedUnion('kind', [
       .array(z.tuple([z.number().finite(), z.number().finite(), z.number().finite()]))
       .max(20_000),
     faces: z.array(z.array(z.number().int().min(0)).min(3).max(200)).max(20_000),
+    /** Points are moved so that it has the symmetry it only nearly has. */
+    alike: z.boolean().optional(),
   }),
 ])
 export type CageStart = z.infer<typeof cageStartSchema>

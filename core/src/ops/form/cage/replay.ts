@@ -1,5 +1,6 @@
 import {
   type Cage,
+  madeAlike,
   motionsOf,
   orbitsOf,
   type Symmetry,
@@ -10,7 +11,7 @@ import {
   startRing,
   tableOf,
 } from '../../../cage'
-import { bad, type Diagnosis, good, type Outcome, type P3 } from '../../../math'
+import { bad, type Diagnosis, good, mm, type Outcome, type P3 } from '../../../math'
 import type { Value } from '../../../profile'
 import type { Dimension } from '../../../workpiece'
 import type { OpContext } from '../../state'
@@ -198,12 +199,12 @@ export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
   }
   const symmetry = symmetryOf(input)
   const first = step(JSON.stringify([input.start, symmetry]), (read) =>
-    begun(input.start, symmetry, read),
+    begun(input.start, symmetry, read, ctx.op),
   )
   if (!first.ok) return first
   let stand: Stand = first.value
   const warnings: Diagnosis[] = []
-  const words: string[] = []
+  const words: string[] = first.value.words ? [first.value.words] : []
   for (const [k, edit] of input.edits.entries()) {
     if (edit.off) continue
     const from = stand
@@ -219,18 +220,37 @@ export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
   return good({ cage: stand.cage, free: stand.free, warnings, words })
 }
 
-function begun(start: CageStart, symmetry: Symmetry, read: Reads): Outcome<Edited> {
+function begun(start: CageStart, symmetry: Symmetry, read: Reads, op: string): Outcome<Edited> {
   const made = started(start, read)
   if (!made.ok) return made
-  const stand: Stand = { cage: made.value, free: new Set() }
-  const first = symmetric(stand, symmetry)
-  if (first.ok) return good({ ...stand, warnings: [] })
+  const first = symmetric({ cage: made.value, free: new Set() }, symmetry)
+  if (first.ok) return good({ cage: made.value, free: new Set(), warnings: [] })
+  const restored = madeAlike(made.value, symmetry)
+  if (restored && start.kind === 'given' && start.alike)
+    return good({
+      cage: restored.cage,
+      free: new Set(),
+      warnings: [],
+      words: `made alike, points moved by up to ${mm(restored.most, 3)}`,
+    })
   const own = turnsOf(made.value)
   const words = own.length > 0 ? ` Turns it has: ${own.join(', ')}.` : ''
+  const nearly = restored
+    ? ` It nearly has: its points are off by up to ${mm(restored.most, 3)} (${mm(restored.mean, 3)} in the mean).`
+    : ''
   return bad(
     'cage-symmetry',
-    `What the cage begins as has not this symmetry of ${motionsOf(symmetry).length} copies.${words}`,
+    `What the cage begins as has not this symmetry of ${motionsOf(symmetry).length} copies.${nearly}${words}`,
     first.diagnosis.places,
+    restored && start.kind === 'given'
+      ? [
+          {
+            label: `Make it alike, points moved by up to ${mm(restored.most, 3)}`,
+            op,
+            inputs: { start: { ...start, alike: true } },
+          },
+        ]
+      : [],
   )
 }
 

@@ -155,6 +155,16 @@ function Start({ op }: { op: Op }) {
           </label>
         ))}
       </div>
+      {start.kind === 'given' && (
+        <label className="flex items-center gap-1 text-sm">
+          <input
+            type="checkbox"
+            checked={start.alike ?? false}
+            onChange={(e) => put({ alike: e.target.checked })}
+          />
+          <span className="text-soft">points moved so that it is alike</span>
+        </label>
+      )}
       {start.kind === 'cylinder' &&
         (['floor', 'lid'] as const).map((end) => (
           <div key={end} className="grid grid-cols-[6.5rem_1fr] items-baseline gap-x-2">
