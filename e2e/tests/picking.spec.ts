@@ -78,3 +78,45 @@ test('points and faces of a cage are picked in a frame, in a loop, by a brush; b
   await expect(page.getByTestId('cage-edit-e1')).toContainText('Carry out')
   await expect(line(page, 'Cage 1')).not.toContainText(/^\D*32 faces/, { timeout: 60_000 })
 })
+
+test('the outline of the rings of a cage is dragged on the Table: rows follow, in one edit, undone as one', async ({
+  page,
+}) => {
+  await newWorkpiece(page)
+  await stage(page, 'Form')
+  await add(page, 'g')
+  const cage = line(page, 'Cage 1')
+  await expect(cage).toContainText('32 faces', { timeout: 60_000 })
+  const volume = (text: string | null) => Number(/\+([\d.]+) cm³/.exec(text ?? '')?.[1])
+  const before = volume(await cage.textContent())
+  const drag = async (ring: string, dx: number, dy: number) => {
+    const at = (await page.getByTestId(`ring-${ring}`).boundingBox())!
+    const [x, y] = [at.x + at.width / 2, at.y + at.height / 2]
+    await page.mouse.move(x, y)
+    await page.mouse.down()
+    await page.mouse.move(x + dx / 2, y + dy / 2, { steps: 4 })
+    await page.mouse.move(x + dx, y + dy, { steps: 4 })
+    await page.mouse.up()
+    // It stands where it was let go: the view did not move.
+    await expect(async () => {
+      const now = (await page.getByTestId(`ring-${ring}`).boundingBox())!
+      expect(Math.hypot(now.x - at.x - dx, now.y - at.y - dy)).toBeLessThan(2)
+    }).toPass()
+  }
+  await drag('2', 36, 0)
+  await expect(page.getByTestId('cage-edit-e1')).toContainText('1 row')
+  const size = Number(await page.getByLabel('Row 2 size').inputValue())
+  expect(size).toBeGreaterThan(1.1)
+  await drag('4', -30, -20)
+  await expect(page.getByTestId('cage-edit-e1')).toContainText('2 rows')
+  await expect(page.getByTestId('cage-edit-e2')).toHaveCount(0)
+  expect(Number(await page.getByLabel('Row 4 lift').inputValue())).toBeGreaterThan(2)
+  await expect(async () => {
+    const now = volume(await cage.textContent())
+    expect(now).toBeGreaterThan(0)
+    expect(Math.abs(now / before - 1)).toBeGreaterThan(0.02)
+  }).toPass({ timeout: 60_000 })
+  await accessible(page)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByTestId('cage-edit-e1')).toContainText('1 row')
+})

@@ -26,6 +26,7 @@ import { draggedDrawing, held } from './holding'
 import { PictureLayer } from './PictureLayer'
 import { ProfileLayer } from './ProfileLayer'
 import { PullTag } from './PullTag'
+import { RingLayer } from './RingLayer'
 import { reshapeProfile } from './reshaping'
 import { SectionLayer } from './SectionLayer'
 import { gridStep, type Snap, snapTo } from './snap'
@@ -271,6 +272,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
         step={step}
         still={dragging}
       />
+      {shaping && !profile && frame && <RingLayer canvas={canvas} frame={frame} />}
       {!profile && <CutTools />}
       {isProfile && drawing.entities.length === 0 && (
         <p className="pointer-events-none absolute inset-x-0 bottom-3 text-center text-soft">

@@ -66,7 +66,8 @@ export function EditList({ op }: { op: Op }) {
 }
 
 function wordsOf(e: CageEdit): string {
-  if (e.kind === 'rows') return Array.isArray(e.rows) ? `${e.rows.length} rows` : ''
+  if (e.kind === 'rows')
+    return Array.isArray(e.rows) ? `${e.rows.length} ${e.rows.length === 1 ? 'row' : 'rows'}` : ''
   const on = wordsOn(e)
   return on.length <= 2 ? on.join(', ') : `${on[0]} and ${on.length - 1} more`
 }
