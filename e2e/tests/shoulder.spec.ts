@@ -49,6 +49,7 @@ test('a kettle shoulder by hand: two lines, a triangle, a turned edge and a stra
   await pick(page, 'points', [`point ${of(2, 0)}`, `point ${of(3, 1)}`])
   await expect(picks(page)).toHaveText(`${of(2, 0)}, ${of(3, 1)}`)
   await button(page, 'Draw edge').click()
+  await page.getByLabel('Edit the form', { exact: true }).selectOption('changes')
   await expect(line(page, 'Cage 1')).toContainText('62 faces, 2 alike', { timeout: 60_000 })
   await pick(page, 'edges', [`edge ${of(3, 0)}~${of(3, -1)}|edge ${of(3, -1)}~${of(3, 0)}`])
   await button(page, 'Crease').click()

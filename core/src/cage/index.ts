@@ -4,6 +4,7 @@ export { pointsOf } from './doctor/cures'
 export { examined, type Finding, shareOf, worth } from './doctor/examine'
 export * from './edit'
 export { finer } from './finer'
+export { formKept } from './keep'
 export { laidOnto, layOf, pulledTo } from './lay'
 export {
   type Cage,

@@ -4,11 +4,15 @@ import type { P3 } from '../math'
 import type { TriMesh } from '../mesh'
 import {
   type Cage,
+  CageSkinner,
   creased,
   finer,
+  formKept,
+  insertLoops,
   laidOnto,
   layOf,
   startBox,
+  startCylinder,
   startPlane,
   tableOf,
   thickened,
@@ -145,6 +149,31 @@ describe('a cage laid onto triangles', () => {
         expect([...at.subarray(3 * p, 3 * p + 3)]).toEqual([...c.at.subarray(3 * p, 3 * p + 3)])
     expect(layOf({ at }, table(c), mesh, 0, moves)!.most).toBeLessThan(0.2)
     expect(layOf({ at }, table(c), mesh, 0, new Set([8]))).toBeNull()
+  })
+})
+
+describe('a line put into a cage', () => {
+  test('whose form is kept: a round one stays round, far nearer than without', () => {
+    const ring = (z: number) => ({ radius: 30 + 8 * Math.sin(z / 15), z })
+    const c = startCylinder(10, [0, 18, 36, 54, 72].map(ring), { floor: false, lid: false })
+    const [a, b] = [2 * 10, 3 * 10]
+    const after = insertLoops(c, [[a, b]], 0.3, 'e')
+    const was = new CageSkinner(table(c), 4).skin(c)
+    const all = new Set(after.layout.points.keys())
+    const loose = layOf(after, table(after), was, 0, all)!
+    const kept = formKept(c, after)
+    if (!kept.ok) throw new Error(kept.diagnosis.message)
+    // As told, and measured anew on finer triangles of the form before.
+    const { most } = layOf(kept.value.cage, table(kept.value.cage), was, 0, all)!
+    expect(kept.value.reached.most).toBeCloseTo(most, 9)
+    expect(loose.most).toBeGreaterThan(0.3)
+    expect(most).toBeLessThan(0.1 * loose.most)
+    // What is far from the line has not moved at all.
+    const at = (cage: Cage, name: string) => {
+      const p = cage.layout.points.indexOf(name)
+      return [...cage.at.subarray(3 * p, 3 * p + 3)]
+    }
+    expect(at(kept.value.cage, '0.3')).toEqual(at(c, '0.3'))
   })
 })
 

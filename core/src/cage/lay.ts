@@ -27,7 +27,7 @@ export interface Reached {
 /**
  * Moves points of a cage so that its limit lies `off` mm outside a closed mesh: places of the limit go to the nearest on it, freely
  * along it and firmly square to it (least squares by conjugate gradients, looked up anew each round). Points not in `moves` stay, and
- * only places that they alone rule are looked at.
+ * only places that they have so much of a `share` in are looked at: that they alone rule, where it is 1.
  */
 export function laidOnto(
   { at: start }: Cage,
@@ -35,9 +35,10 @@ export function laidOnto(
   mesh: TriMesh,
   off: number,
   moves: ReadonlySet<number>,
+  share = 1,
 ): Float64Array {
   const places = new LimitPlaces(table, LAID)
-  const ruled = places.ruledBy(moves, table.points)
+  const ruled = places.ruledBy(moves, table.points, share)
   const aim = new Aim(mesh, off)
   const n = table.points
   const held = Float64Array.from({ length: 3 * n }, (_, k) =>

@@ -128,12 +128,14 @@ export class LimitPlaces {
     return this.#steps.reduce((p, rows) => rows.of(p), at)
   }
 
-  /** Which places lie where some points of the cage alone put them. */
-  ruledBy(points: ReadonlySet<number>, all: number): Uint8Array {
+  /** Which places some points of the cage have so much of a share in: all of it where they alone put them. */
+  ruledBy(points: ReadonlySet<number>, all: number, share = 1): Uint8Array {
     const counts = new Float64Array(3 * all)
     for (const p of points) counts[3 * p] = 1
     const shares = this.of(counts)
-    return Uint8Array.from({ length: this.count }, (_, i) => (shares[3 * i]! > 1 - 1e-9 ? 1 : 0))
+    return Uint8Array.from({ length: this.count }, (_, i) =>
+      shares[3 * i]! > share - 1e-9 ? 1 : 0,
+    )
   }
 
   /** What is asked of the places, handed back to the cage's points. */

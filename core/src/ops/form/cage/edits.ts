@@ -16,12 +16,10 @@ import {
   movedOut,
   type Orbits,
   openLoops,
-  orbitsOf,
   relaxed,
   rounded,
   type Symmetry,
   scaledBy,
-  thickened,
   turnedAlike,
   turnedBy,
   type Ways,
@@ -29,80 +27,16 @@ import {
   withFalloff,
   without,
 } from '../../../cage'
-import { add3, bad, type Diagnosis, good, mm, type Outcome, type P3, placeAt } from '../../../math'
+import { add3, bad, type Diagnosis, good, type Outcome, type P3, placeAt } from '../../../math'
 import { type Chosen, chosenOn, copiesOf } from './chosen'
 import type { CageEdit, Reads } from './inputs'
+import { type Edited, lostOf, type Stand, symmetric } from './stand'
+import { keeping, walled } from './whole'
 
 const AXES = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const
 
-/** A cage between two edits. */
-export interface Stand {
-  cage: Cage
-  /** Names of points that the symmetry was let go for. */
-  free: ReadonlySet<string>
-}
-
-/** A cage after an edit, what there is to be told of it, and what was measured, in words. */
-export interface Edited extends Stand {
-  warnings: Diagnosis[]
-  words?: string
-}
 const then = (stand: Stand, made: Outcome<Cage>): Outcome<Edited> =>
   made.ok ? good({ ...stand, cage: made.value, warnings: [] }) : made
-
-/** How far a wall may be off what was asked without a note, mm. */
-const EVEN = 0.05
-
-/** An open cage made a wall, which is measured. */
-function walled(
-  stand: Stand,
-  edit: Extract<CageEdit, { kind: 'thicken' }>,
-  read: Reads,
-): Outcome<Edited> {
-  const by = read.length(edit.by)
-  if (!(by > 0)) return bad('cage-thick', 'A wall has a thickness above 0.')
-  const made = thickened(stand.cage, edit.side === 'out' ? by : -by, edit.id)
-  if (!made.ok) return made
-  const { cage, wall } = made.value
-  const uneven = [
-    [wall.least, wall.thin],
-    [wall.most, wall.thick],
-  ].flatMap(([d, at]) =>
-    Math.abs((d as number) - by) > EVEN ? [{ at: at as P3, label: mm(d as number, 2) }] : [],
-  )
-  const warnings: Diagnosis[] =
-    uneven.length === 0
-      ? []
-      : [
-          {
-            code: 'cage-uneven',
-            message: `The wall is ${mm(wall.least, 2)} to ${mm(wall.most, 2)} thick, not ${mm(by, 2)}: it bends too tightly for its cage; make that finer first.`,
-            places: uneven,
-            fixes: [],
-          },
-        ]
-  return good({
-    ...stand,
-    cage,
-    warnings,
-    words: `wall ${mm(wall.least, 3)} to ${mm(wall.most, 3)}`,
-  })
-}
-
-const numbersOf = ({ cage, free }: Stand): Set<number> =>
-  new Set(cage.layout.points.flatMap((name, p) => (free.has(name) ? [p] : [])))
-
-/** The symmetry of a cage as it stands; a diagnosis where it has it not. */
-export function symmetric(stand: Stand, symmetry: Symmetry): Outcome<Orbits> {
-  const orbits = orbitsOf(stand.cage, symmetry, numbersOf(stand))
-  return 'without' in orbits
-    ? bad(
-        'cage-symmetry',
-        'Here the cage has not the symmetry it was given.',
-        orbits.without.map((at) => ({ at })),
-      )
-    : good(orbits)
-}
 
 /** What an edit makes of a cage, on all copies of what it names. */
 export function edited(
@@ -128,20 +62,11 @@ export function edited(
   const made = changed(cage, edit, chosen, orbits.value, read)
   if (!made.ok) return made
   const warnings = [...lostOf(chosen.lost), ...made.value.warnings]
-  return good({ cage: made.value.cage, free, warnings })
+  const now = { cage: made.value.cage, free }
+  return (edit.kind === 'loop' || edit.kind === 'cut') && edit.form === 'kept'
+    ? keeping(stand, now, symmetry, warnings)
+    : good({ ...now, warnings })
 }
-
-export const lostOf = (lost: readonly string[]): Diagnosis[] =>
-  lost.length === 0
-    ? []
-    : [
-        {
-          code: 'cage-lost',
-          message: `${lost.length === 1 ? `“${lost[0]}” is` : `${lost.length} of what it works on are`} not on the cage any more.`,
-          places: [],
-          fixes: [],
-        },
-      ]
 
 type Made = Outcome<{ cage: Cage; warnings: Diagnosis[] }>
 const only = (made: Outcome<Cage>): Made =>

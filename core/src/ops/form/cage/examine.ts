@@ -1,9 +1,9 @@
 import { examined, type Finding, pointsOf, shareOf, worth } from '../../../cage'
 import { good, mm, norm3, type Outcome, type P3 } from '../../../math'
 import type { OpContext } from '../../state'
-import { symmetric } from './edits'
 import type { CageEdit, CageInputs } from './inputs'
 import { replayed, symmetryOf } from './replay'
+import { symmetric } from './stand'
 
 /** An edit that would make a cage's limit more even, as it was tried on a copy. */
 export interface CageCure {
@@ -103,7 +103,7 @@ function told(f: Finding, names: readonly string[]): CageCure {
     case 'loop': {
       const on = edges([cure.edge])
       const words = `Faces along ${on[0]} are long: put a line across`
-      return made({ kind: 'loop', on, share: 0.5 }, words, on)
+      return made({ kind: 'loop', on, share: 0.5, form: 'changes' }, words, on)
     }
   }
 }

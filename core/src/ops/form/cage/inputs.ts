@@ -60,6 +60,8 @@ export type CageStart = z.infer<typeof cageStartSchema>
 const on = z.array(z.string().min(1).max(200)).max(2000)
 const common = { id: z.string().min(1).max(40), off: z.boolean().optional() }
 const reach = valueSchema.default(0)
+/** Whether points about what is new are moved so that the form stays, or it changes as new points make it. */
+const form = z.enum(['changes', 'kept']).default('changes')
 const about = z.enum(['own', 'axis']).default('own')
 
 export const cageEditSchema = z.discriminatedUnion('kind', [
@@ -116,7 +118,7 @@ export const cageEditSchema = z.discriminatedUnion('kind', [
     by: valueSchema,
     size: valueSchema.default(1),
   }),
-  z.object({ ...common, kind: z.literal('loop'), on, share: valueSchema.default(0.5) }),
+  z.object({ ...common, kind: z.literal('loop'), on, share: valueSchema.default(0.5), form }),
   z.object({ ...common, kind: z.literal('crease'), on, sharp: valueSchema.default(10) }),
   z.object({ ...common, kind: z.literal('corner'), on, sharp: valueSchema.default(10) }),
   z.object({ ...common, kind: z.literal('remove'), on }),
@@ -129,7 +131,7 @@ export const cageEditSchema = z.discriminatedUnion('kind', [
   z.object({ ...common, kind: z.literal('bridge'), on }),
   z.object({ ...common, kind: z.literal('weld'), on }),
   z.object({ ...common, kind: z.literal('dissolve'), on }),
-  z.object({ ...common, kind: z.literal('cut'), on }),
+  z.object({ ...common, kind: z.literal('cut'), on, form }),
   z.object({
     ...common,
     kind: z.literal('rotate'),

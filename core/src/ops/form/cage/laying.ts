@@ -11,8 +11,9 @@ import {
 import { bad, type Diagnosis, good, mm, type Outcome, type P3, placeAt, sub3 } from '../../../math'
 import type { TriMesh } from '../../../mesh'
 import { chosenOn, copiesOf } from './chosen'
-import { alike, lostOf, type Stand, symmetric } from './edits'
+import { alike } from './edits'
 import type { CageEdit, Reads } from './inputs'
+import { lostOf, type Stand, symmetric } from './stand'
 
 type Lay = Extract<CageEdit, { kind: 'lay' }>
 

@@ -15,10 +15,11 @@ import { bad, type Diagnosis, good, mm, type Outcome, type P3 } from '../../../m
 import type { Value } from '../../../profile'
 import type { Dimension } from '../../../workpiece'
 import type { OpContext } from '../../state'
-import { type Edited, edited, type Stand, symmetric } from './edits'
+import { edited } from './edits'
 import type { CageEdit, CageInputs, CageStart, Reads } from './inputs'
 import { landKey, landOf } from './landing'
 import { layed } from './laying'
+import { type Edited, type Stand, symmetric } from './stand'
 
 export const symmetryOf = ({
   turns,

@@ -23,6 +23,15 @@ const WAY: EditField = {
   as: 'choice',
   options: ['x', 'y', 'z'].map((value) => ({ value, label: value })),
 }
+const FORM: EditField = {
+  name: 'form',
+  label: 'the form',
+  as: 'choice',
+  options: [
+    { value: 'kept', label: 'stays' },
+    { value: 'changes', label: 'changes with it' },
+  ],
+}
 const length = (name: string, label: string): EditField => ({ name, label, as: 'length' })
 const number = (name: string, label: string): EditField => ({ name, label, as: 'number' })
 
@@ -93,8 +102,8 @@ export const EDIT_KINDS: Readonly<Record<Exclude<CageEdit['kind'], 'rows'>, Kind
   loop: {
     label: 'New line',
     help: 'A line of points across the edges that are picked, all along their strips.',
-    fields: [number('share', 'at a share')],
-    start: (on) => ({ kind: 'loop', on, share: 0.5 }),
+    fields: [number('share', 'at a share'), FORM],
+    start: (on) => ({ kind: 'loop', on, share: 0.5, form: 'kept' }),
   },
   crease: {
     label: 'Crease',
@@ -146,8 +155,8 @@ export const EDIT_KINDS: Readonly<Record<Exclude<CageEdit['kind'], 'rows'>, Kind
   cut: {
     label: 'Draw edge',
     help: 'An edge across a face, between two of its points.',
-    fields: [],
-    start: (on) => ({ kind: 'cut', on }),
+    fields: [FORM],
+    start: (on) => ({ kind: 'cut', on, form: 'kept' }),
   },
   rotate: {
     label: 'Turn edge',
