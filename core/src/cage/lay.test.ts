@@ -11,6 +11,7 @@ import {
   insertLoops,
   laidOnto,
   layOf,
+  orbitsOf,
   startBox,
   startCylinder,
   startPlane,
@@ -192,6 +193,25 @@ describe('an open cage made a wall', () => {
       const [own, now] = [new LimitPlaces(table(c), 1).of(c.at), new LimitPlaces(t, 1).of(cage.at)]
       for (let k = 0; k < c.at.length; k++) expect(now[k]).toBeCloseTo(own[k]!, 9)
     }
+  })
+  test('a fold keeps its wall on both sides, and a mirrored one stays mirrored', () => {
+    // A roof of two slopes of 30 degrees: its ridge goes up by t / cos 30.
+    const c = startPlane([60, 40], 4, 4)
+    const y = (p: number) => c.at[3 * p + 1]!
+    const at = c.at.map((x, k) =>
+      k % 3 === 2 ? 20 - Math.abs(y(Math.floor(k / 3))) * Math.tan(Math.PI / 6) : x,
+    )
+    const ridge = c.layout.rows.find((r) => r.points.every((p) => Math.abs(y(p)) < 1e-9))!.points
+    const edges = ridge.slice(1).map((p, i) => [ridge[i]!, p] as [number, number])
+    const roof = creased({ ...c, at }, edges, [], 10)
+    const made = thickened(roof, 2, 'e')
+    if (!made.ok) throw new Error(made.diagnosis.message)
+    const { cage, wall } = made.value
+    const top = ridge[2]!
+    const over = cage.layout.points.indexOf(`e:${roof.layout.points[top]}`)
+    expect(cage.at[3 * over + 2]! - roof.at[3 * top + 2]!).toBeCloseTo(2 / Math.cos(Math.PI / 6), 4)
+    expect(wall.least).toBeCloseTo(2, 3)
+    expect('without' in orbitsOf(cage, { turns: 1, mirrors: [0, 1] })).toBe(false)
   })
   test('a closed one has no border for it', () => {
     const made = thickened(startBox([10, 10, 10], [1, 1, 1], false), 1, 'e')

@@ -1,9 +1,9 @@
-import { bad, good, type Outcome, type P3, placeAt } from '../../math'
+import { add3, bad, dot3, good, type Outcome, type P3, placeAt, scale3, unit3 } from '../../math'
 import { noHit, treeOf } from '../../mesh'
 import { type Cage, ENDLESS, edgeKey, edgeOfKey, facesAtEdges } from '../layout'
-import { limitNormal } from '../limit'
+import { limitNormal, sectorOf } from '../limit'
 import { LimitPlaces } from '../masks'
-import { refinedLevel, ruleOf } from '../refine'
+import { type Level, refinedLevel, ruleOf } from '../refine'
 import { CageSkinner } from '../skin'
 import { type Table, tableOf } from '../table'
 import { Loose } from './loose'
@@ -117,17 +117,34 @@ function along(corners: readonly number[], key: string): [number, number] {
   return [corners[i]!, corners[(i + 1) % corners.length]!]
 }
 
+/** A crease sharper than this is set off as if it were no sharper: the cosine of half of what it turns. */
+const SHARPEST = 0.3
+
+/** The way from the limit at a point to one mm off it: along its normal, at a crease in the middle of those beside it and as far as both ask. */
+function outOf({ table: t, at }: Level, p: number): P3 {
+  const normals = new Map<number, P3>()
+  const normal = new Float64Array(3)
+  for (let k = t.faceRing[p]!; k < t.faceRing[p + 1]!; k++) {
+    const face = t.pointFaces[k]!
+    const sector = sectorOf(t, p, face)
+    if (normals.has(sector.from)) continue
+    limitNormal(t, at, p, face, normal, 0, sector)
+    normals.set(sector.from, placeAt(normal, 0))
+  }
+  const all = [...normals.values()]
+  const middle = unit3(all.reduce(add3))
+  return scale3(middle, 1 / Math.max(SHARPEST, Math.min(...all.map((n) => dot3(n, middle)))))
+}
+
 /** Points whose limits lie so far along the normals from those of others; null where none are found. */
 function setOff(table: Table, at: Float64Array, by: number): Float64Array | null {
   // Once refined all faces are quads, and the cage's points still come first.
   const limits = new LimitPlaces(table, 1)
   const level = refinedLevel({ table, at })
   const goal = limits.of(at)
-  const normal = new Float64Array(3)
   for (let p = 0; p < table.points; p++) {
-    const face = level.table.pointFaces[level.table.faceRing[p]!]!
-    limitNormal(level.table, level.at, p, face, normal, 0)
-    for (let k = 0; k < 3; k++) goal[3 * p + k]! += by * normal[k]!
+    const way = outOf(level, p)
+    for (let k = 0; k < 3; k++) goal[3 * p + k]! += by * way[k]!
   }
   const out = at.slice()
   for (let round = 0; round < ROUNDS; round++) {
