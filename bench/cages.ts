@@ -2,9 +2,11 @@ import {
   CageSkinner,
   cageCrossing,
   examined,
+  laidOnto,
   type Orbits,
   orbitsOf,
   startCylinder,
+  startPlane,
   surfaced,
   tableOf,
 } from '@ivory/core/cage'
@@ -86,4 +88,32 @@ export async function crockAndRoom(): Promise<{ crock: number; room: number }> {
   await timed(crock)
   const figures = crock.figures.map((f) => (f.name === 'wall' ? { ...f, expr: '2.6 mm' } : f))
   return { crock: alone, room: await timed({ ...crock, figures }) }
+}
+
+/** A ball of some 100,000 triangles. */
+function ball(radius: number) {
+  const n = 160
+  const w = 2 * n + 1
+  const positions = new Float32Array(3 * (n + 1) * w)
+  const triangles: number[] = []
+  for (let i = 0; i <= n; i++)
+    for (let j = 0; j < w; j++) {
+      const [a, b, p] = [(Math.PI * i) / n, (Math.PI * j) / n, i * w + j]
+      const r = radius * Math.sin(a)
+      positions.set([r * Math.cos(b), r * Math.sin(b), radius * Math.cos(a)], 3 * p)
+      if (i === n || j === w - 1) continue
+      if (i > 0) triangles.push(p, p + w, p + 1)
+      if (i < n - 1) triangles.push(p + 1, p + w, p + w + 1)
+    }
+  return { positions, triangles: Uint32Array.from(triangles) }
+}
+
+/** A flat cage of 384 faces laid onto a body of 100,000 triangles, its tree made anew. */
+export function layingOnBall() {
+  const cage = startPlane([60, 40], 24, 16)
+  const at = cage.at.map((x, k) => (k % 3 === 2 ? 70 : x))
+  const table = tableOf(cage)
+  if (!table.ok) throw new Error(table.diagnosis.message)
+  const all = new Set(cage.layout.points.keys())
+  return (i: number) => laidOnto({ ...cage, at }, table.value, ball(60 + 0.01 * i), 0, all)
 }

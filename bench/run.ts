@@ -11,7 +11,14 @@ import { liftToSolid, solidMesh } from '@ivory/core/turned'
 import type { Workpiece } from '@ivory/core/workpiece'
 import { demoSet } from '@ivory/demo'
 import { bodyView, viewOf } from '../web/src/engine/view'
-import { crockAndRoom, dragOfCrock, examinationOfFive, patchesOfCrock, skinOfFive } from './cages'
+import {
+  crockAndRoom,
+  dragOfCrock,
+  examinationOfFive,
+  layingOnBall,
+  patchesOfCrock,
+  skinOfFive,
+} from './cages'
 import { star, steppedProfile } from './drafting'
 import { benchExact } from './exact'
 import { groovedBeaker } from './grooves'
@@ -60,6 +67,8 @@ const cures = time(five.cures, 3, 1)
 row('what makes 501 faces uneven, cures tried / 2 s', cures / 2000, ms(cures))
 const crossing = time(five.crossing, 5, 1)
 row('where 501 faces go through themselves / 0.2 s', crossing / 200, ms(crossing))
+const laying = time(layingOnBall(), 3, 1)
+row('384 faces laid onto 100,000 triangles / 5 s', laying / 5000, ms(laying))
 const crock = await crockAndRoom()
 row('exact body of the crock / 3 s', crock.crock / 3000, ms(crock.crock))
 row('its room fitted for another wall, and cut / 5 s', crock.room / 5000, ms(crock.room))

@@ -29,3 +29,4 @@ export {
   withCopies,
 } from './symmetry'
 export { type Table, tableOf } from './table'
+export { startTurned } from './turned'

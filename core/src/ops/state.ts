@@ -164,6 +164,8 @@ export interface ShownCage {
   faces: readonly { name: string; corners: readonly number[] }[]
   creases: readonly Crease[]
   rows: readonly { name: string; points: readonly number[] }[]
+  /** Points that the symmetry was let go for. */
+  free: readonly number[]
 }
 /** A loft whose rails have become sections, and its sections rails. */
 export interface TurnedLoft {

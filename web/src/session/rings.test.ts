@@ -1,4 +1,4 @@
-import { startCylinder } from '@ivory/core/cage'
+import { startCylinder, startPlane } from '@ivory/core/cage'
 import type { CageEdit } from '@ivory/core/ops'
 import { expect, it } from 'vitest'
 import { ringDragged, ringsOf } from './rings'
@@ -18,6 +18,12 @@ it('rows are rings: how far out and how high', () => {
   expect(low!.radius).toBeCloseTo(30, 9)
   expect(high!.radius).toBeCloseTo(20, 9)
   expect(high!.height).toBeCloseTo(25, 9)
+})
+it('a sheet beside the axis, or across it, has none', () => {
+  const sheet = startPlane([60, 40], 4, 3)
+  expect(ringsOf({ rows: sheet.layout.rows, at: sheet.at })).toEqual([])
+  const aside = at.map((x, k) => (k % 3 === 0 ? x + 50 : x))
+  expect(ringsOf({ rows: layout.rows, at: aside })).toEqual([])
 })
 it('a dragged ring becomes an edit of rows; dragged again the same edit, its twist kept', () => {
   const once = ringDragged([], high!, { radius: 24, height: 27 })

@@ -8,16 +8,23 @@ export interface Ring {
   height: number
 }
 
-/** The rings of a cage, in the order of its rows. */
-export const ringsOf = ({ rows, at }: Pick<ShownCage, 'rows' | 'at'>): Ring[] =>
-  rows.map(({ name, points }) => {
-    const places = points.map((p) => placeAt(at, p))
-    const radius = places.reduce((s, [x, y]) => s + Math.hypot(x, y), 0) / places.length
-    return { row: name, radius, height: mean3(places)[2] }
-  })
-
 /** A ring narrower than this is a place on the axis, which has no size, mm. */
 const POINT = 1e-3
+/** A row whose middle is farther from the z axis than this share of its radius does not go round it. */
+const ASIDE = 0.25
+
+/** The rings of a cage, in the order of its rows; none where a row does not go round the z axis. */
+export function ringsOf({ rows, at }: Pick<ShownCage, 'rows' | 'at'>): Ring[] {
+  const rings: Ring[] = []
+  for (const { name, points } of rows) {
+    const places = points.map((p) => placeAt(at, p))
+    const radius = places.reduce((s, [x, y]) => s + Math.hypot(x, y), 0) / places.length
+    const [x, y, height] = mean3(places)
+    if (Math.hypot(x, y) > ASIDE * radius + POINT) return []
+    rings.push({ row: name, radius, height })
+  }
+  return rings
+}
 
 /**
  * Edits after a ring was dragged to a radius and a height from where it stood: its row in the last edit is sized and lifted, where that

@@ -41,6 +41,7 @@ function Shown({ cage }: { cage: ShownCage }) {
     <>
       <Lines cage={cage} edges={edges} />
       <Faces cage={cage} words={null} color="#e9dfc6" opacity={0.85 * (1 - smooth)} />
+      <Dots at={cage.free.map((p) => placeAt(cage.at, p))} color="#3f6472" size={8} />
       {what === 'points' && <Dots at={all(cage)} color="#6f5d38" size={4} />}
       <Marked cage={cage} edges={edges} words={over ? [over] : []} color="#c98a1c" />
       <Marked cage={cage} edges={edges} words={picks} color="#9a5b00" />

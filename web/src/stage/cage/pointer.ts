@@ -76,7 +76,12 @@ export function useCagePointer(cage: ShownCage): string | null {
       }
       const word = e.buttons === 0 ? under(e) : null
       setOver(word)
-      if (word) useSession.setState({ hover: wordOf(word, what) })
+      if (word) {
+        const free = what === 'points' && cage.free.some((p) => cage.points[p] === word)
+        useSession.setState({
+          hover: `${wordOf(word, what)}${free ? ', let go of the symmetry' : ''}`,
+        })
+      }
     }
     const press = (e: PointerEvent) => {
       if (e.button !== 0) return

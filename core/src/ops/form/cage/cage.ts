@@ -66,8 +66,8 @@ export const cageOp = defineOp<CageInputs>({
   evaluate(input, ctx): Outcome<OpResult> {
     const replay = replayed(input, ctx)
     if (!replay.ok) return replay
-    const { cage, warnings, words } = replay.value
-    ctx.shows({ cage: shownCage(cage) })
+    const { cage, free, warnings, words } = replay.value
+    ctx.shows({ cage: shownCage(cage, free) })
     const table = tabled(cage)
     if (!table.ok) return table
     ctx.shows({ skin: skinOf(cage, table.value) })
@@ -98,7 +98,7 @@ function skinOf(cage: Cage, table: Table) {
   return skinner.skin(cage)
 }
 
-const shownCage = ({ layout, at }: Cage): ShownCage => ({
+const shownCage = ({ layout, at }: Cage, free: ReadonlySet<string>): ShownCage => ({
   points: layout.points,
   at,
   faces: layout.faces,
@@ -107,6 +107,7 @@ const shownCage = ({ layout, at }: Cage): ShownCage => ({
     return { a, b, sharp }
   }),
   rows: layout.rows,
+  free: layout.points.flatMap((name, p) => (free.has(name) ? [p] : [])),
 })
 
 function exactly(

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import type { Outcome } from '../../../math'
 import type { TriMesh } from '../../../mesh'
 import { type Value, valueSchema } from '../../../profile'
+import type { Curve3 } from '../../../surface'
 import { ontoInputs } from '../onto'
 
 const count = (least: number, most: number) => z.number().int().min(least).max(most)
@@ -39,6 +40,13 @@ export const cageStartSchema = z.discriminatedUnion('kind', [
     size: valueSchema,
     columns: count(3, 96),
     around: count(3, 32),
+  }),
+  /** About z, through an outline beside the axis. */
+  z.object({
+    kind: z.literal('turned'),
+    profile: z.string(),
+    columns: count(3, 96),
+    bands: count(1, 96),
   }),
   /** Any points (mm) and the faces over them, by number from 0, running so that they look out. */
   z.object({
@@ -203,6 +211,8 @@ export type CageInputs = z.infer<typeof cageInputs>
 
 /** Reads values as millimetres, radians and plain numbers. */
 export interface Reads {
+  /** The outline of a profile, from its lower end. */
+  outline(profile: string): Outcome<Curve3[]>
   /** The triangles of a body within `chord` mm. */
   land(body: string, chord: number): Outcome<TriMesh>
   length(v: Value): number

@@ -9,6 +9,7 @@ import {
   startGiven,
   startPlane,
   startRing,
+  startTurned,
   tableOf,
 } from '../../../cage'
 import { bad, type Diagnosis, good, mm, type Outcome, type P3 } from '../../../math'
@@ -19,6 +20,7 @@ import { edited } from './edits'
 import type { CageEdit, CageInputs, CageStart, Reads } from './inputs'
 import { landKey, landOf } from './landing'
 import { layed } from './laying'
+import { outlineOf } from './outline'
 import { type Edited, type Stand, symmetric } from './stand'
 
 export const symmetryOf = ({
@@ -75,6 +77,10 @@ function started(start: CageStart, read: Omit<Reads, 'land'>): Outcome<Cage> {
         ? good(startRing(radius.value, size.value / 2, start.columns, start.around))
         : bad('cage-start', 'A ring goes through itself: its section is as wide as it is round.')
     }
+    case 'turned': {
+      const outline = read.outline(start.profile)
+      return outline.ok ? good(startTurned(outline.value, start.columns, start.bands)) : outline
+    }
     case 'given': {
       const cage = startGiven(start.points, start.faces)
       const table = tableOf(cage)
@@ -96,7 +102,7 @@ export function foundSymmetry(
   ctx: OpContext,
 ): Outcome<Pick<CageInputs, 'turns' | 'mirrors'>> {
   const read = (dim: Dimension) => (v: Value) => ctx.read(v, dim)
-  const made = started(start, readsOf(read))
+  const made = started(start, { ...readsOf(read), outline: (id) => outlineOf(id, ctx) })
   if (!made.ok) return made
   const mirrors = (['x', 'y', 'z'] as const).filter(
     (_, k) => !('without' in orbitsOf(made.value, { turns: 1, mirrors: [k as 0 | 1 | 2] })),
@@ -152,13 +158,16 @@ interface Step {
   told: string
   reads: { value: Value; dim: Dimension; was: number }[]
   lands: { body: string; key: string | undefined }[]
+  outlines: { profile: string; was: string }[]
   made: Outcome<Edited>
 }
 /** Steps of the cages last replayed, by op: while one edit is changed, those before it stay as they are. */
 const kept = new Map<string, Step[]>()
 const KEPT = 12
 
-const readsOf = (read: (dim: Dimension) => (v: Value) => number): Omit<Reads, 'land'> => ({
+const readsOf = (
+  read: (dim: Dimension) => (v: Value) => number,
+): Omit<Reads, 'land' | 'outline'> => ({
   length: read('length'),
   angle: read('angle'),
   number: read('number'),
@@ -177,7 +186,8 @@ export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
     same =
       known?.told === told &&
       known.reads.every((r) => Object.is(ctx.read(r.value, r.dim), r.was)) &&
-      known.lands.every((l) => landKey(ctx.body(l.body)) === l.key)
+      known.lands.every((l) => landKey(ctx.body(l.body)) === l.key) &&
+      known.outlines.every((o) => JSON.stringify(outlineOf(o.profile, ctx)) === o.was)
     if (same) {
       steps.push(known!)
       return known!.made
@@ -194,8 +204,14 @@ export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
       if (found.ok) lands.push({ body, key: landKey(ctx.body(body)) })
       return found
     }
-    const made = make({ ...readsOf(read), land })
-    steps.push({ told, reads, lands, made })
+    const outlines: Step['outlines'] = []
+    const outline: Reads['outline'] = (profile) => {
+      const found = outlineOf(profile, ctx)
+      outlines.push({ profile, was: JSON.stringify(found) })
+      return found
+    }
+    const made = make({ ...readsOf(read), land, outline })
+    steps.push({ told, reads, lands, outlines, made })
     return made
   }
   const symmetry = symmetryOf(input)

@@ -8,6 +8,7 @@ import { cageEditsOf } from '../../../session/caging'
 import { opOf, setInputs, useSession } from '../../../session/session'
 import { Button, Choice, CommitInput } from '../../../ui/controls'
 import { FileButton } from '../../../ui/FileButton'
+import { opName } from '../../names'
 import { Creases } from './Creases'
 import { EditList } from './EditList'
 import { Evenness } from './Evenness'
@@ -65,6 +66,10 @@ const STARTS: Record<Exclude<CageStart['kind'], 'given'>, { label: string; start
     label: 'a plane',
     start: { kind: 'plane', sx: 80, sy: 60, across: 4, along: 3 },
   },
+  turned: {
+    label: 'an outline, turned',
+    start: { kind: 'turned', profile: '', columns: 12, bands: 8 },
+  },
   ring: { label: 'a ring', start: { kind: 'ring', radius: 30, size: 12, columns: 8, around: 4 } },
 }
 const FIGURES: readonly { name: string; label: string; count?: true }[] = [
@@ -95,6 +100,8 @@ function startWords(s: CageStart): string {
   return `${STARTS[s.kind]?.label ?? s.kind}, ${figures.join(' × ')}`
 }
 
+const NONE: string[] = []
+
 function Start({ op }: { op: Op }) {
   // As it is kept, also where the op does not take all of it.
   const kept = useSession((s) => opOf(s.doc, op.id)?.inputs.start) as CageStart | undefined
@@ -102,6 +109,8 @@ function Start({ op }: { op: Op }) {
   const start = kept?.kind === fits.kind ? kept : fits
   const put = (change: object) => setInputs(op.id, { start: { ...start, ...change } })
   const of = start as unknown as Record<string, string | number>
+  const doc = useSession((s) => s.doc)
+  const profiles = useSession((s) => s.settled?.available[op.id]?.profiles) ?? NONE
   return (
     <div className="flex flex-col gap-1">
       <div className="grid grid-cols-[6.5rem_1fr] items-baseline gap-x-2">
@@ -115,7 +124,9 @@ function Start({ op }: { op: Op }) {
           ]}
           onChange={(kind) => {
             const next = STARTS[kind as keyof typeof STARTS]
-            if (next) setInputs(op.id, { start: next.start })
+            if (next?.start.kind === 'turned')
+              setInputs(op.id, { start: { ...next.start, profile: profiles.at(-1) ?? '' } })
+            else if (next) setInputs(op.id, { start: next.start })
           }}
         />
       </div>
@@ -155,6 +166,17 @@ function Start({ op }: { op: Op }) {
           </label>
         ))}
       </div>
+      {start.kind === 'turned' && (
+        <div className="grid grid-cols-[6.5rem_1fr] items-baseline gap-x-2">
+          <span>Outline</span>
+          <Choice
+            label="Outline"
+            value={start.profile}
+            options={profiles.map((id) => ({ value: id, label: opName(doc, id) }))}
+            onChange={(profile) => put({ profile })}
+          />
+        </div>
+      )}
       {start.kind === 'given' && (
         <label className="flex items-center gap-1 text-sm">
           <input

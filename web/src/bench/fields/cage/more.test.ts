@@ -9,6 +9,7 @@ const shown = ({ layout, at }: ReturnType<typeof startPlane>): ShownCage => ({
   faces: layout.faces,
   creases: [],
   rows: layout.rows,
+  free: [],
 })
 const sheet = shown(startPlane([40, 30], 4, 3))
 const tube = shown(

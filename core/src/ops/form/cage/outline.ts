@@ -1,0 +1,40 @@
+import { bad, good, type Outcome } from '../../../math'
+import { ordered } from '../../../path'
+import { type Curve3, end3, onFrame, place3, reversed3, start3 } from '../../../surface'
+import type { OpContext } from '../../state'
+import { liveSegs } from '../areas'
+
+/** A plane through the z axis, heights of drawings along it. */
+const UPRIGHT = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 0, 1], z: [0, -1, 0] } as const
+/** What lies this near to the axis is on it, mm. */
+const ON_AXIS = 1e-6
+
+/** The outline of a profile as it stands beside the axis, from its lower end; pieces on the axis left out. */
+export function outlineOf(id: string, ctx: OpContext): Outcome<Curve3[]> {
+  const profile = ctx.profile(id)
+  if (!profile) return bad('no-profile', 'Choose the profile whose outline is turned.')
+  const curves = liveSegs(profile.shape, '')
+    .map((s) => onFrame(s.curve, UPRIGHT))
+    .filter((c) => [0, 0.5, 1].some((t) => Math.abs(place3(c, t)[0]) > ON_AXIS))
+  if (curves.length === 0) return bad('empty-profile', 'The profile has nothing beside the axis.')
+  for (const c of curves)
+    for (let k = 0; k <= 16; k++) {
+      const at = place3(c, k / 16)
+      if (at[0] < -ON_AXIS)
+        return bad('left-of-axis', 'The outline crosses the axis here: draw it on one side.', [
+          { at },
+        ])
+    }
+  const { pieces, closed, apart, forks } = ordered(curves)
+  if (apart.length > 0 || forks.length > 0 || closed)
+    return bad(
+      'no-chain',
+      closed
+        ? 'The outline closes beside the axis: a cage is turned from one that ends, or runs to the axis.'
+        : `The outline is no one line: ${apart.length > 0 ? `${apart.length} of its pieces stand apart` : 'it forks'}.`,
+      [{ at: closed ? start3(pieces[0]!) : (forks[0] ?? start3(curves[apart[0]!]!)) }],
+    )
+  const [low, high] = [start3(pieces[0]!), end3(pieces[pieces.length - 1]!)]
+  const rises = high[2] > low[2] || (high[2] === low[2] && low[0] < high[0])
+  return good(rises ? pieces : pieces.reverse().map(reversed3))
+}
