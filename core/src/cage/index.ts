@@ -16,7 +16,7 @@ export {
   facesAtEdges,
   type Layout,
 } from './layout'
-export { type CageSkin, CageSkinner } from './skin'
+export { type CageSkin, CageSkinner, levelsFor } from './skin'
 export { startBox, startCylinder, startGiven, startPlane, startRing } from './start'
 export { type Surfaced, surfaced } from './surfaced'
 export {

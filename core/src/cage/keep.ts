@@ -2,11 +2,11 @@ import { good, type Outcome } from '../math'
 import { neighbours } from './edit/places'
 import { laidOnto, layOf, type Reached } from './lay'
 import type { Cage } from './layout'
-import { CageSkinner } from './skin'
+import { CageSkinner, levelsFor } from './skin'
 import { tableOf } from './table'
 
-/** How often the form before is refined to be followed, and how many steps from a new point others may move. */
-const [FINE, ABOUT] = [4, 2]
+/** How often the form before is refined to be followed, its quads at most, and how many steps from a new point others may move. */
+const [FINE, QUADS, ABOUT] = [4, 60_000, 2]
 /** A place counts that the moving points have this share in. */
 const TOUCHED = 1e-3
 
@@ -18,7 +18,7 @@ export function formKept(before: Cage, after: Cage): Outcome<{ cage: Cage; reach
   const [was, now] = [tableOf(before), tableOf(after)]
   if (!was.ok) return was
   if (!now.ok) return now
-  const mesh = new CageSkinner(was.value, FINE).skin(before)
+  const mesh = new CageSkinner(was.value, levelsFor(was.value, QUADS, FINE)).skin(before)
   const there = new Set(before.layout.points)
   let moves = new Set(after.layout.points.flatMap((name, p) => (there.has(name) ? [] : [p])))
   const beside = neighbours(after)

@@ -18,6 +18,17 @@ export interface CageSkin {
   triangles: Uint32Array
 }
 
+/** How often a cage of so many corners is refined at most so that its skin has no more than so many quads; once at least. */
+export function levelsFor(
+  { corners }: Pick<Table, 'corners'>,
+  quads: number,
+  most: number,
+): number {
+  let levels = 1
+  while (levels < most && corners.length * 4 ** levels <= quads) levels++
+  return levels
+}
+
 /** A skin's tables, worked out once: while only points of the cage move they stay. */
 export class CageSkinner {
   private readonly tables: Table[]

@@ -54,6 +54,8 @@ const solving = new RebuildCache()
 const pictured = new RebuildCache()
 /** Calls at work that nobody waits for any more. */
 const left = new Set<number>()
+/** Calls at work. */
+const working = new Set<number>()
 /** Counts up when the Shelf is left. */
 let pictures = 0
 /** After this a release or measurement is given up, ms. */
@@ -268,10 +270,11 @@ const handlers: Handlers = {
 
 self.addEventListener('message', async (e: MessageEvent<Request | Leave>) => {
   if ('leave' in e.data) {
-    left.add(e.data.leave)
+    if (working.has(e.data.leave)) left.add(e.data.leave)
     return
   }
   const { id, call, ask } = e.data
+  working.add(id)
   try {
     const handler = handlers[call] as ((ask: unknown, id: number) => unknown) | undefined
     if (!handler) throw new Error(`the lathe does not do "${call}"`)
@@ -284,6 +287,7 @@ self.addEventListener('message', async (e: MessageEvent<Request | Leave>) => {
   } catch (error) {
     post({ id, is: 'broken', message: error instanceof Error ? error.message : String(error) })
   } finally {
+    working.delete(id)
     left.delete(id)
   }
 })

@@ -14,6 +14,7 @@ interface Grab {
   /** Where the pointer took hold, in the plane. */
   from: P2
   edits: CageEdit[]
+  moved?: true
 }
 
 /** Whether heights of a plane are heights in space, and its middle is on the z axis. */
@@ -47,6 +48,7 @@ export function RingLayer({ canvas, frame }: { canvas: Canvas; frame: Frame }) {
       radius: Math.max(0, whole(g.ring.radius + x - g.from[0])),
       height: whole(g.ring.height + y - g.from[1]),
     }
+    g.moved = true
     tell({ ...g.ring, ...to })
     putEdits(chosen.op.id, () => ringDragged(g.edits, g.ring, to), preview)
   }
@@ -94,8 +96,10 @@ export function RingLayer({ canvas, frame }: { canvas: Canvas; frame: Frame }) {
             }}
             onPointerUp={(e) => {
               e.stopPropagation()
+              const { moved } = grab.current ?? {}
               grab.current = null
               setHeld(null)
+              if (!moved) return
               settle()
               const edits = cageEditsOf(opOf(useSession.getState().doc, chosen.op.id))
               openEdit(edits.at(-1)?.id ?? null)

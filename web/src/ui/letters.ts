@@ -6,6 +6,9 @@ const typing = ({ target }: KeyboardEvent): boolean =>
   (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) &&
   !(target instanceof HTMLInputElement && /^(checkbox|radio)$/.test(target.type))
 
+/** Whose letters are open: while they are, nobody else listens. */
+let opened: object | null = null
+
 /**
  * Two strokes: `key` opens the letters, the next one acts. Tells whether they are open. While they are, no key means anything else;
  * `act` is undefined where there are none.
@@ -17,15 +20,16 @@ export function useLetters(key: string, act: ((letter: string) => void) | undefi
   const there = act !== undefined
   useLayoutEffect(() => {
     // Beside what is shown: the letter may come before the next picture.
-    let lettered = false
+    const own = {}
     const letters = (on: boolean) => {
-      lettered = on
+      opened = on ? own : null
       setOpen(on)
     }
     const listen = (e: KeyboardEvent) => {
       if (e.ctrlKey || e.metaKey || e.altKey || typing(e)) return
+      if (opened && opened !== own) return
       const pressed = e.key.toLowerCase()
-      if (!lettered) {
+      if (!opened) {
         if (pressed !== key || !there) return
         letters(true)
       } else {
@@ -38,7 +42,7 @@ export function useLetters(key: string, act: ((letter: string) => void) | undefi
     window.addEventListener('keydown', listen, { capture: true })
     return () => {
       window.removeEventListener('keydown', listen, { capture: true })
-      setOpen(false)
+      if (opened === own) letters(false)
     }
   }, [key, there])
   return open

@@ -4,7 +4,7 @@ import { type Cage, ENDLESS, edgeKey, edgeOfKey, facesAtEdges } from '../layout'
 import { limitNormal, sectorOf } from '../limit'
 import { LimitPlaces } from '../masks'
 import { type Level, refinedLevel, ruleOf } from '../refine'
-import { CageSkinner } from '../skin'
+import { CageSkinner, levelsFor } from '../skin'
 import { type Table, tableOf } from '../table'
 import { Loose } from './loose'
 
@@ -85,10 +85,10 @@ export interface WallBetween {
   thick: P3
 }
 
-/** How often the sides are refined for it. */
-const [FIRST, SECOND] = [3, 2]
+/** How often the sides are refined for it, and quads of the first at most. */
+const [FIRST, SECOND, QUADS] = [3, 2, 60_000]
 function wallBetween(table: Table, at: Float64Array, second: Float64Array): WallBetween {
-  const tree = treeOf(new CageSkinner(table, FIRST).skin({ at }))
+  const tree = treeOf(new CageSkinner(table, levelsFor(table, QUADS, FIRST)).skin({ at }))
   const places = new LimitPlaces(table, SECOND).of(second)
   const hit = noHit()
   const wall: WallBetween = { least: Number.POSITIVE_INFINITY, most: 0, thin: O, thick: O }

@@ -3,6 +3,7 @@ import {
   CageSkinner,
   cageCrossing,
   edgeOfKey,
+  levelsFor,
   motionsOf,
   surfaced,
   type Table,
@@ -90,9 +91,7 @@ const skinners = new WeakMap<object, CageSkinner>()
 function skinOf(cage: Cage, table: Table) {
   let skinner = skinners.get(cage.layout)
   if (!skinner) {
-    let levels = 1
-    while (levels < FINEST && table.corners.length * 4 ** levels <= SHOWN) levels++
-    skinner = new CageSkinner(table, levels)
+    skinner = new CageSkinner(table, levelsFor(table, SHOWN, FINEST))
     skinners.set(cage.layout, skinner)
   }
   return skinner.skin(cage)

@@ -56,10 +56,11 @@ export function layed(
     astray.push(...made.value.astray)
     now = { ...now, cage }
     const done = most <= within
-    if (done || step === edit.finer || 4 * cage.layout.faces.length > MOST) {
+    const many = 4 * cage.layout.faces.length > MOST
+    if (done || step === edit.finer || many) {
       const times = ['', ', refined once', ', refined twice', ', refined three times'][step]
       const words = `laid within ${mm(most, 3)} (${mm(mean, 4)} in the mean)${times}`
-      const warnings = [...(done ? [] : [far(most, within, where)]), ...astrayOf(astray)]
+      const warnings = [...(done ? [] : [far(most, within, where, many)]), ...astrayOf(astray)]
       warnings.push(...lostOf(first.lost))
       return good({ ...now, warnings, words })
     }
@@ -112,9 +113,9 @@ function chosenAfter(before: Cage, { layout }: Cage, moves: ReadonlySet<number>)
   return [...out]
 }
 
-const far = (most: number, within: number, at: P3): Diagnosis => ({
+const far = (most: number, within: number, at: P3, many: boolean): Diagnosis => ({
   code: 'cage-off',
-  message: `It lies within ${mm(most, 3)} only, not ${mm(within, 3)}: let it be refined once more, or ask less.`,
+  message: `It lies within ${mm(most, 3)} only, not ${mm(within, 3)}: ${many ? `its cage has as many faces as one that is laid may have (${MOST})` : 'let it be refined once more'}, or ask less.`,
   places: [{ at, label: mm(most, 3) }],
   fixes: [],
 })
