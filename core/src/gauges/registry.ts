@@ -7,6 +7,7 @@ import { polesGauge } from './form/poles'
 import { rippleGauge } from './form/ripple'
 import { seamsGauge } from './form/seams'
 import { gapGauge } from './gap'
+import { bridgeGauge } from './make/bridge'
 import { draftGauge } from './make/draft'
 import { labelGauge } from './make/label'
 import { overhangGauge } from './make/overhang'
@@ -33,6 +34,7 @@ export const GAUGES: Readonly<Record<string, GaugeSpec>> = Object.fromEntries(
     betweenGauge,
     draftGauge,
     overhangGauge,
+    bridgeGauge,
     bendsGauge,
     seamsGauge,
     rippleGauge,

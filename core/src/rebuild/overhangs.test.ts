@@ -32,7 +32,11 @@ const plate = async (places: [number, number][], params: Record<string, number> 
   ]
   const [g] = await gauged(route, [{ kind: 'overhang', body: 'plate', params }])
   const rows = Object.fromEntries(g!.reading!.rows.map((r) => [r.label, r]))
-  return { value: g!.reading!.low, rows, places: g!.reading!.places }
+  const [b] = await gauged(route, [
+    { kind: 'bridge', body: 'plate', params: params.up ? { up: params.up } : {} },
+  ])
+  const bridge = b!.reading!
+  return { value: g!.reading!.low, rows, places: g!.reading!.places, bridge }
 }
 
 describe('overhang', () => {
@@ -79,12 +83,15 @@ describe('overhang', () => {
       [60, 40],
       [0, 40],
     ]
-    const { value, rows } = await plate(table)
+    const { value, rows, bridge } = await plate(table)
+    expect(bridge.high).toBeCloseTo(50, 2)
+    expect(bridge.rows[0]!.text).toBe('on both sides')
     expect(value).toBeCloseTo(1000, 2)
     expect(rows['ceiling, from what holds it']!.text).toBe('up to 25.00 mm')
     expect(rows['stands on']!.text).toBe('200.0 mm²')
     const down = await plate(table, { up: -3 })
     expect([down.value, down.rows['ceiling, from what holds it']]).toEqual([0, undefined])
+    expect([down.bridge.high, down.bridge.places]).toEqual([0, []])
     const arm = await plate([
       [0, 0],
       [10, 0],
@@ -95,6 +102,8 @@ describe('overhang', () => {
     ])
     expect(arm.rows['ceiling, from what holds it']!.text).toBe('up to 37.00 mm')
     expect(arm.rows['begins in the air']!.text).toBe('nothing')
+    expect(arm.bridge.high).toBeCloseTo(74, 2)
+    expect(arm.bridge.rows[0]!.text).toBe('on one side only: an arm of 37.00 mm')
   })
   it('a tooth and a flat foot that hang from an arm begin in the air, at their places', async () => {
     const { rows, places } = await plate([

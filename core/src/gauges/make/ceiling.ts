@@ -6,6 +6,8 @@ import type { Skin } from '../spec'
 export interface Span {
   far: number
   at: P3
+  /** Whether all that holds it lies to one side of that place: an arm, no bridge. */
+  arm: boolean
 }
 
 /** A ceiling is looked at by so many places along its longest way at first; then closed in on to this, mm. */
@@ -93,7 +95,7 @@ function farthestFrom(
     }),
   )
   let step = size / PLACES
-  let best: Span = { far: 0, at: triangles[0]![0] }
+  let best = { far: 0, at: triangles[0]![0] }
   const look = (p: P3) => {
     const far = away(p)
     if (far > best.far) best = { far, at: p }
@@ -118,8 +120,17 @@ function farthestFrom(
       if (triangles.some((t) => inside(p, t, x, y))) look(p)
     }
   }
-  return best
+  return { ...best, arm: oneSided(best.at, edges) }
 }
+
+/** Whether no edge has a place over from the nearest of all, as seen from p. */
+function oneSided(p: P3, edges: readonly (readonly [P3, P3])[]): boolean {
+  const ways = edges.map(([a, b]) => sub3(onEdge(p, a, b), p))
+  const nearest = ways.reduce((m, w) => (norm3(w) < norm3(m) ? w : m))
+  return !ways.some((w) => dot3(w, nearest) < -OVER * norm3(w) * norm3(nearest))
+}
+/** Over from something is what lies within 78 deg of straight behind, as a cosine. */
+const OVER = 0.2
 
 /** Two directions square to one along an axis. */
 const square = (up: P3): [P3, P3] => {
@@ -128,11 +139,13 @@ const square = (up: P3): [P3, P3] => {
   return [axis((k + 1) % 3), axis((k + 2) % 3)]
 }
 
-function toEdge(p: P3, a: P3, b: P3): number {
+const toEdge = (p: P3, a: P3, b: P3): number => norm3(sub3(p, onEdge(p, a, b)))
+
+/** The place of an edge nearest to p. */
+function onEdge(p: P3, a: P3, b: P3): P3 {
   const [d, e] = [sub3(b, a), sub3(p, a)]
   const long = dot3(d, d)
-  const t = long > 0 ? Math.min(1, Math.max(0, dot3(d, e) / long)) : 0
-  return norm3(sub3(p, lerp3(a, b, t)))
+  return lerp3(a, b, long > 0 ? Math.min(1, Math.max(0, dot3(d, e) / long)) : 0)
 }
 
 function inside(p: P3, corners: readonly [P3, P3, P3], x: P3, y: P3): boolean {

@@ -128,7 +128,8 @@ function startsOf(
     )
 }
 
-const WAYS = ([1, 2, 3, -1, -2, -3] as const).map((way) => ({
+/** The ways a piece can be built up, by their numbers. */
+export const WAYS = ([1, 2, 3, -1, -2, -3] as const).map((way) => ({
   way,
   up: scale3(DIRECTIONS[Math.abs(way) - 1]!, Math.sign(way)),
   name: `${way < 0 ? '−' : ''}${'xyz'[Math.abs(way) - 1]}`,
