@@ -10,7 +10,8 @@ export default defineConfig({
   workers: 1,
   retries: process.env.CI ? 1 : 0,
   reporter: [['list'], ['json']],
-  outputDir: '../test-results',
+  // Two runs at once do not clear each other's.
+  outputDir: `../test-results/${PORT}`,
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },

@@ -1,8 +1,8 @@
 // npm test: everything. Ends with one plain line "N passed, N failed" over unit and end-to-end tests.
-import { mkdtempSync, readFileSync } from 'node:fs'
+import { mkdtempSync, readdirSync, readFileSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
-import { aside, beside, installChromium, installPackages, run } from './common.mjs'
+import { aside, beside, installChromium, installPackages, root, run } from './common.mjs'
 
 installPackages()
 installChromium()
@@ -22,32 +22,40 @@ for (const check of ['types', 'lint', 'rules', 'build']) {
   if (!run('npm', ['run', '-s', check])) broken++
 }
 
-// Both at once: pages wait for the kernel, and the kernel for pages. What the unit tests say is shown when they are done.
+// Both at once: pages wait for the kernel, and the kernel for pages. What the unit tests say is shown when they are done; from then on
+// two browsers take what is left, a file at a time.
 console.log('\n== unit and end to end')
-await Promise.all([
-  aside('npx', [
-    'vitest',
-    'run',
-    ...(os.availableParallelism() > 2 ? [] : ['--maxWorkers=1']),
-    '--reporter=default',
-    '--reporter=json',
-    `--outputFile.json=${path.join(dir, 'unit.json')}`,
-  ]),
-  beside('npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts'], {
-    PLAYWRIGHT_JSON_OUTPUT_NAME: path.join(dir, 'e2e.json'),
-  }),
+const files = readdirSync(path.join(root, 'e2e/tests')).filter((f) => f.endsWith('.spec.ts'))
+const waiting = [...files]
+const report = (file) => `${file}.json`
+async function browsed(port) {
+  for (let file = waiting.shift(); file; file = waiting.shift())
+    await beside('npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts', `/${file}`], {
+      E2E_PORT: String(port),
+      PLAYWRIGHT_JSON_OUTPUT_NAME: path.join(dir, report(file)),
+    })
+}
+const units = aside('npx', [
+  'vitest',
+  'run',
+  ...(os.availableParallelism() > 2 ? [] : ['--maxWorkers=1']),
+  '--reporter=default',
+  '--reporter=json',
+  `--outputFile.json=${path.join(dir, 'unit.json')}`,
 ])
+await Promise.all([browsed(4178), units.then(() => browsed(4179))])
 
 const unit = read('unit.json')
-const e2e = read('e2e.json')
+const e2e = files.map((file) => read(report(file))?.stats)
 if (!unit) console.log('The unit tests left no report.')
-if (!e2e) console.log('The end-to-end tests left no report.')
+for (const [i, file] of files.entries()) if (!e2e[i]) console.log(`${file} left no report.`)
+const sum = (of) => e2e.reduce((n, stats) => n + of(stats), 0)
 const suitesFailed = unit
   ? unit.testResults.filter((t) => t.status === 'failed' && t.assertionResults.length === 0).length
   : 1
-const passed = (unit?.numPassedTests ?? 0) + (e2e ? e2e.stats.expected + e2e.stats.flaky : 0)
+const passed = (unit?.numPassedTests ?? 0) + sum((s) => (s ? s.expected + s.flaky : 0))
 const failed =
-  (unit?.numFailedTests ?? 0) + suitesFailed + (e2e ? e2e.stats.unexpected : 1) + broken
+  (unit?.numFailedTests ?? 0) + suitesFailed + sum((s) => (s ? s.unexpected : 1)) + broken
 if (broken)
   console.log(`${broken} of types, lint, rules and build failed; each counts as one failure.`)
 console.log(`${passed} passed, ${failed} failed`)

@@ -237,6 +237,10 @@ export async function click(page: Page, what: string | RegExp): Promise<void> {
 }
 export const look = (page: Page, from: string) =>
   page.getByRole('button', { name: from, exact: true }).click()
+/** A button by all of its name. */
+export const button = (page: Page, name: string) => page.getByRole('button', { name, exact: true })
+/** What the sheet of a cage says is picked. */
+export const picks = (page: Page) => page.getByTestId('cage-picks')
 export const picked = (page: Page) => page.getByRole('button', { name: /^Done picking/ }).click()
 
 /** Nothing stands in the way of people who use it by other means, as far as axe finds. */

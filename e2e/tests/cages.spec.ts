@@ -2,6 +2,7 @@ import { expect, type Page, test } from '@playwright/test'
 import {
   accessible,
   add,
+  button,
   click,
   commit,
   line,
@@ -9,11 +10,9 @@ import {
   newWorkpiece,
   over,
   picked,
+  picks,
   stage,
 } from './bench'
-
-const button = (page: Page, name: string) => page.getByRole('button', { name, exact: true })
-const picks = (page: Page) => page.getByTestId('cage-picks')
 
 /** Picks what is called so on the cage, by the mouse on what is seen. */
 async function pick(page: Page, what: string, name: string): Promise<void> {

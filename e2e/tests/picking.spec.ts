@@ -1,7 +1,6 @@
 import { expect, type Page, test } from '@playwright/test'
-import { accessible, add, line, newWorkpiece, over, stage } from './bench'
+import { accessible, add, line, newWorkpiece, over, picks, stage } from './bench'
 
-const picks = (page: Page) => page.getByTestId('cage-picks')
 const canvasOf = (page: Page) => page.getByRole('region', { name: 'Stage' }).locator('canvas')
 
 /** Draws with the mouse pressed through places. */

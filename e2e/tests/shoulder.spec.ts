@@ -1,7 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import { accessible, add, commit, line, newWorkpiece, over, stage } from './bench'
-
-const button = (page: Page, name: string) => page.getByRole('button', { name, exact: true })
+import { accessible, add, button, commit, line, newWorkpiece, over, picks, stage } from './bench'
 
 /** Picks things of one kind on the cage, by the mouse on what is seen. */
 async function pick(page: Page, what: string, names: string[]): Promise<void> {
@@ -11,9 +9,8 @@ async function pick(page: Page, what: string, names: string[]): Promise<void> {
     await page.mouse.click(at.x, at.y)
   }
 }
-const picks = (page: Page) => page.getByTestId('cage-picks')
 
-test('a kettle shoulder by hand: two lines, a triangle, a turned edge and a stray crease; what bends unevenly is named, tried and cured', async ({
+test('a kettle shoulder by hand: two lines, a triangle and a stray crease; what bends unevenly is named, tried and cured', async ({
   page,
 }) => {
   test.slow()

@@ -20,6 +20,7 @@ export { type CageSkin, CageSkinner, levelsFor } from './skin'
 export { startBox, startCylinder, startGiven, startPlane, startRing } from './start'
 export { type Surfaced, surfaced } from './surfaced'
 export {
+  edgesAlike,
   madeAlike,
   motionsOf,
   movedAlike,

@@ -1,5 +1,5 @@
 import { type P3, placeAt } from '../math'
-import { type Cage, edgesOf } from './layout'
+import { type Cage, edgeKey, edgesOf } from './layout'
 
 /** What maps a form onto itself: turns about z and mirror planes through the origin. */
 export interface Symmetry {
@@ -173,6 +173,20 @@ export function withCopies(permuted: readonly Int32Array[], chosen: Iterable<num
   const out = new Set<number>()
   for (const k of chosen) for (const p of permuted) out.add(p[k]!)
   return [...out]
+}
+
+/** All copies of edges by a symmetry, each once. */
+export function edgesAlike(
+  edges: readonly (readonly [number, number])[],
+  { points }: Orbits,
+): [number, number][] {
+  const out = new Map<string, [number, number]>()
+  for (const of of points)
+    for (const [a, b] of edges) {
+      const [p, q] = [of[a]!, of[b]!]
+      if (!out.has(edgeKey(p, q))) out.set(edgeKey(p, q), [p, q])
+    }
+  return [...out.values()]
 }
 
 /**

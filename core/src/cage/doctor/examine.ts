@@ -1,7 +1,7 @@
 import { mean3, type P3, placeAt } from '../../math'
 import { creased, dissolved, insertLoops, relaxed, turnedAlike } from '../edit'
-import { type Cage, edgeKey, facesAtEdges } from '../layout'
-import { movedAlike, type Orbits, withCopies } from '../symmetry'
+import { type Cage, facesAtEdges } from '../layout'
+import { edgesAlike, movedAlike, type Orbits, withCopies } from '../symmetry'
 import { tableOf } from '../table'
 import {
   type Cure,
@@ -113,21 +113,14 @@ export function curedBy(cage: Cage, cure: Cure, orbits: Orbits): Cage | null {
       return movedAlike(cage, orbits, relaxed(cage, all, 1)).cage
     }
     case 'crease':
-      return creased(cage, copiesOf(cure.edges, orbits), [], 0)
+      return creased(cage, edgesAlike(cure.edges, orbits), [], 0)
     case 'loop':
-      return insertLoops(cage, copiesOf([cure.edge], orbits), 0.5, 'loop')
+      return insertLoops(cage, edgesAlike([cure.edge], orbits), 0.5, 'loop')
     case 'dissolve':
-      return dissolved(cage, copiesOf([cure.edge], orbits))
+      return dissolved(cage, edgesAlike([cure.edge], orbits))
     case 'rotate': {
       const made = turnedAlike(cage, [cure.edge], cure.way, orbits)
       return made.ok ? made.value : null
     }
   }
-}
-
-function copiesOf(edges: readonly (readonly [number, number])[], { points }: Orbits) {
-  const out = new Map<string, [number, number]>()
-  for (const of of points)
-    for (const [a, b] of edges) out.set(edgeKey(of[a]!, of[b]!), [of[a]!, of[b]!])
-  return [...out.values()]
 }

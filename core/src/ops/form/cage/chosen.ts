@@ -1,4 +1,4 @@
-import { type Cage, edgeKey, edgesOf, type Orbits, withCopies } from '../../../cage'
+import { type Cage, edgeKey, edgesAlike, edgesOf, type Orbits, withCopies } from '../../../cage'
 
 /** What an edit's words mean on the cage as it stands. */
 export interface Chosen {
@@ -85,15 +85,9 @@ export function chosenOn(cage: Cage, words: readonly string[]): Chosen {
 
 /** All copies of what was chosen. */
 export function copiesOf({ points, edges, faces }: Chosen, orbits: Orbits) {
-  const all = new Map<string, [number, number]>()
-  for (const [a, b] of edges)
-    for (const of of orbits.points) {
-      const [p, q] = [of[a]!, of[b]!]
-      if (!all.has(edgeKey(p, q))) all.set(edgeKey(p, q), [p, q])
-    }
   return {
     points: withCopies(orbits.points, points),
-    edges: [...all.values()],
+    edges: edgesAlike(edges, orbits),
     faces: withCopies(orbits.faces, faces),
   }
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { ExactPart } from '../../../exact'
+import { type ExactPart, SHOWN } from '../../../exact'
 import { bad, fixed, good, mm, type Outcome } from '../../../math'
 import { inMaterial, MeshTree } from '../../../mesh'
 import { valueSchema } from '../../../profile'
@@ -119,7 +119,7 @@ export const cavityOp = defineOp<z.infer<typeof inputs>>({
       bodies: { [body.id]: reshaped(body, now) },
       tool: { how: 'cut', body: body.id, shapes: [tool.value[0]!], before: part },
       warnings: [],
-      consequence: `least wall ${mm(wall, 3)} at height ${fixed(at[2], 1)}; ${volumeWords(volume, now.measure.volume)}`,
+      consequence: `least wall ${mm(wall, 3)} at height ${fixed(at[2], 1)}, to triangles within ${SHOWN.chord} mm; ${volumeWords(volume, now.measure.volume)}`,
     })
   },
   cap: (input, { body }, ctx) => (input === 'wall' ? sectionSize(ctx, body) : null),
