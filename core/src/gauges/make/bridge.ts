@@ -1,25 +1,18 @@
 import { fixed } from '../../math'
 import type { GaugeSpec } from '../spec'
-import { readOverhang, WAYS } from './overhang'
+import { builtAlong, readOverhang, startsRow, UP_PARAM } from './overhang'
 
 export const bridgeGauge: GaugeSpec = {
   kind: 'bridge',
   label: 'Bridges',
   help: 'How far the widest level underside spans when the piece is built up in layers: twice how far its middle lies from what holds it up; an arm held on one side counts twice its length. What your printer bridges is the limit; 10 mm is common practice, no source.',
   unit: 'mm',
-  params: [
-    {
-      name: 'up',
-      label: 'Built along',
-      help: '1 for x, 2 for y, 3 for z; −1, −2, −3 for the other way.',
-      start: 3,
-    },
-  ],
+  params: [UP_PARAM],
   ofSkin(skin, params) {
-    const built = WAYS.find((w) => w.way === Math.round(Number(params.up ?? 3)))
-    if (!built) return 'It is built along 1 (x), 2 (y) or 3 (z), or −1, −2, −3.'
-    // Only what is level counts: how far sides lean does not matter.
-    const { ceiling, starts } = readOverhang(skin, built.up, LEANING)
+    const built = builtAlong(params)
+    if (typeof built === 'string') return built
+    // Only what is level counts: beyond which angle areas lean does not matter.
+    const { ceiling, starts } = readOverhang(skin, built.up, 45)
     const span = 2 * (ceiling?.far ?? 0)
     return {
       low: span,
@@ -37,11 +30,7 @@ export const bridgeGauge: GaugeSpec = {
               },
             ]
           : []),
-        {
-          label: 'begins in the air',
-          text: starts.length === 0 ? 'nothing' : `${starts.length} ×`,
-          ...(starts[0] ? { at: starts[0] } : {}),
-        },
+        startsRow(starts),
       ],
       places:
         ceiling && span > 0
@@ -55,4 +44,3 @@ export const bridgeGauge: GaugeSpec = {
     }
   },
 }
-const LEANING = 45

@@ -128,12 +128,30 @@ function startsOf(
     )
 }
 
-/** The ways a piece can be built up, by their numbers. */
-export const WAYS = ([1, 2, 3, -1, -2, -3] as const).map((way) => ({
+const WAYS = ([1, 2, 3, -1, -2, -3] as const).map((way) => ({
   way,
   up: scale3(DIRECTIONS[Math.abs(way) - 1]!, Math.sign(way)),
   name: `${way < 0 ? '−' : ''}${'xyz'[Math.abs(way) - 1]}`,
 }))
+
+/** The parameter of gauges that asks which way a piece is built up. */
+export const UP_PARAM: GaugeSpec['params'][number] = {
+  name: 'up',
+  label: 'Built along',
+  help: '1 for x, 2 for y, 3 for z; −1, −2, −3 for the other way.',
+  start: 3,
+}
+/** The way a piece is built up by that parameter, or why there is none. */
+export const builtAlong = ({ up }: Readonly<Record<string, unknown>>) =>
+  WAYS.find((w) => w.way === Math.round(Number(up ?? 3))) ??
+  'It is built along 1 (x), 2 (y) or 3 (z), or −1, −2, −3.'
+
+/** What begins in the air, as a row of a reading. */
+export const startsRow = (starts: readonly P3[]) => ({
+  label: 'begins in the air',
+  text: starts.length === 0 ? 'nothing' : `${starts.length} ×`,
+  ...(starts[0] ? { at: starts[0] } : {}),
+})
 
 export const overhangGauge: GaugeSpec = {
   kind: 'overhang',
@@ -141,12 +159,7 @@ export const overhangGauge: GaugeSpec = {
   help: 'What leans out too far to be built up in layers without support, what stands on the bed, what begins in the air, and how far ceilings reach from what holds them. 45° from upright is common practice, no source; what your printer and material do counts.',
   unit: 'mm²',
   params: [
-    {
-      name: 'up',
-      label: 'Built along',
-      help: '1 for x, 2 for y, 3 for z; −1, −2, −3 for the other way.',
-      start: 3,
-    },
+    UP_PARAM,
     {
       name: 'asked',
       label: 'Beyond',
@@ -155,8 +168,8 @@ export const overhangGauge: GaugeSpec = {
     },
   ],
   ofSkin(skin, params) {
-    const built = WAYS.find((w) => w.way === Math.round(Number(params.up ?? 3)))
-    if (!built) return 'It is built along 1 (x), 2 (y) or 3 (z), or −1, −2, −3.'
+    const built = builtAlong(params)
+    if (typeof built === 'string') return built
     const asked = Number(params.asked ?? 45)
     if (!(asked >= 0 && asked < 90)) return 'The overhang lies between 0 and 90 degrees.'
     const read = readOverhang(skin, built.up, asked)
@@ -176,11 +189,7 @@ export const overhangGauge: GaugeSpec = {
           ? [{ label: 'steepest', text: `${fixed(steepest.angle, 1)}°`, at: steepest.at }]
           : []),
         { label: 'stands on', text: area(read.foot) },
-        {
-          label: 'begins in the air',
-          text: starts.length === 0 ? 'nothing' : `${starts.length} ×`,
-          ...(starts[0] ? { at: starts[0] } : {}),
-        },
+        startsRow(starts),
         ...(ceiling
           ? [
               {
