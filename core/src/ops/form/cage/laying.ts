@@ -13,7 +13,7 @@ import type { TriMesh } from '../../../mesh'
 import { chosenOn, copiesOf } from './chosen'
 import { alike } from './edits'
 import type { CageEdit, Reads } from './inputs'
-import { lostOf, type Stand, symmetric } from './stand'
+import { type Edited, lostOf, type Stand, symmetric } from './stand'
 
 type Lay = Extract<CageEdit, { kind: 'lay' }>
 
@@ -21,12 +21,7 @@ type Lay = Extract<CageEdit, { kind: 'lay' }>
 const MOST = 2000
 
 /** A cage with what is chosen of it laid onto a body, refined as often as it may be and has to be; what was reached is measured. */
-export function layed(
-  stand: Stand,
-  edit: Lay,
-  symmetry: Symmetry,
-  read: Reads,
-): Outcome<Stand & { warnings: Diagnosis[]; words: string }> {
+export function layed(stand: Stand, edit: Lay, symmetry: Symmetry, read: Reads): Outcome<Edited> {
   const within = read.length(edit.within)
   if (!(within >= 0.001))
     return bad('cage-within', 'A cage is laid within 0.001 mm at the nearest.')

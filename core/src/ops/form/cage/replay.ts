@@ -34,7 +34,7 @@ export const symmetryOf = ({
 /** A cage after all its edits. */
 export interface Replayed extends Stand {
   warnings: Diagnosis[]
-  /** What was measured of edits. */
+  /** What was measured when an edit was done, and of which: later ones may change it. */
   words: string[]
 }
 
@@ -231,7 +231,7 @@ export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
       return { ok: false, diagnosis: inEdit(d, k, edit) }
     }
     warnings.push(...made.value.warnings.map((d) => inEdit(d, k, edit)))
-    if (made.value.words) words.push(made.value.words)
+    if (made.value.words) words.push(`after edit ${k + 1} ${made.value.words}`)
     stand = made.value
   }
   return good({ cage: stand.cage, free: stand.free, warnings, words })
