@@ -10,21 +10,32 @@ const bare = (
   at: Float64Array.from(points.flatMap((p) => p.at)),
 })
 
-/**
- * Rings about z, one above the other: point `row.column`, face `frow.column` above and after it. An end is left open or shut by one
- * face, `floor` or `lid`.
- */
-export function startCylinder(
+/** Rings about z, one above the other, in `startLayers`. */
+export const startCylinder = (
   columns: number,
   rings: readonly { radius: number; z: number }[],
   shut: { floor: boolean; lid: boolean },
-): Cage {
-  const points = rings.flatMap(({ radius, z }, r) =>
-    Array.from({ length: columns }, (_, c) => {
-      const a = (2 * Math.PI * c) / columns
-      return { name: `${r}.${c}`, at: [radius * Math.cos(a), radius * Math.sin(a), z] as P3 }
-    }),
+): Cage =>
+  startLayers(
+    rings.map(({ radius, z }) =>
+      Array.from({ length: columns }, (_, c): P3 => {
+        const a = (2 * Math.PI * c) / columns
+        return [radius * Math.cos(a), radius * Math.sin(a), z]
+      }),
+    ),
+    shut,
   )
+
+/**
+ * Rings of as many points, one above the other and against the clock seen from above: point `row.column`, face `frow.column` above and
+ * after it. An end is left open or shut by one face, `floor` or `lid`.
+ */
+export function startLayers(
+  rings: readonly (readonly P3[])[],
+  shut: { floor: boolean; lid: boolean },
+): Cage {
+  const columns = rings[0]!.length
+  const points = rings.flatMap((ring, r) => ring.map((at, c) => ({ name: `${r}.${c}`, at })))
   const at = (r: number, c: number) => r * columns + (c % columns)
   const round = Array.from({ length: columns }, (_, c) => c)
   const faces: CageFace[] = rings.slice(1).flatMap((_, r) =>

@@ -1,11 +1,10 @@
-import { angle3, type P2, type P3, sub3 } from '../math'
+import { angle3, type P3, sub3 } from '../math'
 import { type Curve3, Way, way3 } from '../surface'
 import { creased } from './edit/edges'
 import type { Cage } from './layout'
 import { startCylinder } from './start'
+import { throughPlaces } from './through'
 
-/** Outlines turn by more than this at a corner, rad (15 deg). */
-const CORNER = 0.26
 /** What lies this near to the axis is on it, mm. */
 const ON_AXIS = 1e-6
 /** Where an outline runs into the axis, the last ring stands so far of a band before it. */
@@ -21,10 +20,7 @@ export function startTurned(outline: readonly Curve3[], columns: number, bands: 
   const flat = [flatEnd(first, 0), outline.length > 1 && flatEnd(last, 1)] as const
   const pieces = outline.slice(flat[0] ? 1 : 0, flat[1] ? -1 : undefined)
   const way = new Way(pieces)
-  const corners = way.starts.slice(1, -1).filter((_, i) => {
-    const [a, b] = [way3(pieces[i]!, 1), way3(pieces[i + 1]!, 0)]
-    return angle3(a, b) > CORNER
-  })
+  const corners = way.starts.slice(1, -1).filter((_, i) => turns(pieces[i]!, pieces[i + 1]!))
   const stops = [0, ...corners, 1]
   const shares: number[] = []
   const sharp: number[] = []
@@ -42,19 +38,17 @@ export function startTurned(outline: readonly Curve3[], columns: number, bands: 
   const n = shares.length
   if (poles[0]) shares[0] = BEFORE_POLE * shares[1]!
   if (poles[1]) shares[n - 1] = 1 - BEFORE_POLE * (1 - shares[n - 2]!)
-  const goals = shares.map((s): P2 => {
-    const [x, , z] = way.place(s)
-    return [x, z]
-  })
+  const goals = shares.map((s) => way.place(s))
   const ends = [0, ...sharp, n - 1]
-  const points = goals.slice()
-  for (let k = 1; k < ends.length; k++) through(goals, points, ends[k - 1]!, ends[k]!)
+  const points = ends
+    .slice(1)
+    .flatMap((end, k) => throughPlaces(goals.slice(ends[k], end + 1), false).slice(k && 1))
   // A ring of cubic curves lies within the polygon of its points.
   const wide = 6 / (4 + 2 * Math.cos((2 * Math.PI) / columns))
   const shut = { floor: flat[0] || poles[0]!, lid: flat[1] || poles[1]! }
   const cage = startCylinder(
     columns,
-    points.map(([x, z]) => ({ radius: x * wide, z })),
+    points.map(([x, , z]) => ({ radius: x * wide, z })),
     shut,
   )
   const rims = [...sharp, ...(flat[0] ? [0] : []), ...(flat[1] ? [n - 1] : [])]
@@ -65,29 +59,15 @@ export function startTurned(outline: readonly Curve3[], columns: number, bands: 
   return creased(cage, edges, [], 10)
 }
 
+/** Outlines turn by more than this at a corner, rad (15 deg). */
+const CORNER = 0.26
+/** Whether there is a corner from one piece of an outline to the next. */
+export const turns = (a: Curve3, b: Curve3): boolean => angle3(way3(a, 1), way3(b, 0)) > CORNER
+
 /** Whether a piece runs straight and level from or to the axis. */
 function flatEnd(c: Curve3, end: 0 | 1): boolean {
   if (c.kind !== 'line') return false
   const [on, rim] = end === 0 ? [c.a, c.b] : [c.b, c.a]
   const way: P3 = sub3(rim, on)
   return on[0] < ON_AXIS && Math.abs(way[2]) < ON_AXIS && way[0] > ON_AXIS
-}
-
-/** Points between two that stay, so that uniform cubics through them go through their goals: one round of elimination. */
-function through(goals: readonly P2[], points: P2[], from: number, to: number): void {
-  const m = to - from - 1
-  const up: number[] = []
-  const right: P2[] = []
-  for (let i = 0; i < m; i++) {
-    const g = goals[from + 1 + i]!
-    const before = i === 0 ? points[from]! : right[i - 1]!
-    const after = i === m - 1 ? points[to]! : [0, 0]
-    const pivot = 4 - (i === 0 ? 0 : up[i - 1]!)
-    up.push(1 / pivot)
-    right.push([0, 1].map((k) => (6 * g[k]! - before[k]! - after[k]!) / pivot) as unknown as P2)
-  }
-  for (let i = m - 1; i >= 0; i--) {
-    const next = i === m - 1 ? ([0, 0] as P2) : points[from + 2 + i]!
-    points[from + 1 + i] = [right[i]![0] - up[i]! * next[0], right[i]![1] - up[i]! * next[1]]
-  }
 }

@@ -30,24 +30,16 @@ import {
   withFalloff,
   without,
 } from '..'
+import { enclosed, euler, good, number } from '../cages.test-data'
 
 const rings = (n: number) => Array.from({ length: n }, (_, k) => ({ radius: 10, z: 5 * k }))
 const tube = (columns: number, bands: number, shut = false) =>
   startCylinder(columns, rings(bands + 1), { floor: shut, lid: shut })
-function good<T>(made: { ok: true; value: T } | { ok: false; diagnosis: { message: string } }): T {
-  if (!made.ok) throw new Error(made.diagnosis.message)
-  return made.value
-}
-const euler = (c: Cage) => {
-  const t = good(tableOf(c))
-  return t.points - t.edges + t.faces
-}
 const orbits = (c: Cage, s: Symmetry) => {
   const found = orbitsOf(c, s)
   if ('without' in found) throw new Error('not symmetric')
   return found
 }
-const number = (c: Cage, name: string) => c.layout.points.indexOf(name)
 const face = (c: Cage, name: string) => c.layout.faces.findIndex((f) => f.name === name)
 
 describe('what a cage begins as', () => {
@@ -68,24 +60,6 @@ describe('what a cage begins as', () => {
       expect(enclosed(c)).toBeGreaterThan(0)
   })
 })
-/** What the faces enclose, as fans of triangles (divergence theorem). */
-function enclosed({ layout, at }: Cage): number {
-  let six = 0
-  for (const { corners } of layout.faces)
-    for (let i = 1; i + 1 < corners.length; i++) {
-      const [a, b, c] = [corners[0]!, corners[i]!, corners[i + 1]!].map((p) => placeAt(at, p)) as [
-        P3,
-        P3,
-        P3,
-      ]
-      six +=
-        a[0] * (b[1] * c[2] - b[2] * c[1]) +
-        a[1] * (b[2] * c[0] - b[0] * c[2]) +
-        a[2] * (b[0] * c[1] - b[1] * c[0])
-    }
-  return six / 6
-}
-
 describe('edits', () => {
   test('faces carried out: walls all round, as many as the border has edges', () => {
     const c = extrudeFaces(tube(8, 3), [face(tube(8, 3), 'f1.2')], 3, 0.5, 'e1')

@@ -1,3 +1,4 @@
+export { bevelled } from './bevel'
 export { creased, cutAcross, welded } from './edges'
 export { extrudeFaces } from './extrude'
 export { bridged, dissolved, type Filling, filled, openLoops, without } from './holes'

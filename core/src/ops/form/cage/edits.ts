@@ -1,4 +1,5 @@
 import {
+  bevelled,
   bridged,
   type Cage,
   creased,
@@ -11,7 +12,6 @@ import {
   flattened,
   insertLoops,
   middleOf,
-  movedAlike,
   movedBy,
   movedOut,
   type Orbits,
@@ -27,9 +27,11 @@ import {
   withFalloff,
   without,
 } from '../../../cage'
-import { add3, bad, type Diagnosis, good, type Outcome, type P3, placeAt } from '../../../math'
+import { add3, bad, good, type Outcome, type P3, placeAt } from '../../../math'
+import { putAlong } from './along'
 import { type Chosen, chosenOn, copiesOf } from './chosen'
 import type { CageEdit, Reads } from './inputs'
+import { alike, type Made, only } from './made'
 import { type Edited, lostOf, type Stand, symmetric } from './stand'
 import { keeping, walled } from './whole'
 
@@ -63,35 +65,9 @@ export function edited(
   if (!made.ok) return made
   const warnings = [...lostOf(chosen.lost), ...made.value.warnings]
   const now = { cage: made.value.cage, free }
-  return (edit.kind === 'loop' || edit.kind === 'cut') && edit.form === 'kept'
+  return 'form' in edit && edit.form === 'kept'
     ? keeping(stand, now, symmetry, warnings)
     : good({ ...now, warnings })
-}
-
-type Made = Outcome<{ cage: Cage; warnings: Diagnosis[] }>
-const only = (made: Outcome<Cage>): Made =>
-  made.ok ? good({ cage: made.value, warnings: [] }) : made
-
-/** A way shorter than this is none, mm. */
-const STILL = 1e-9
-
-/** Points moved by ways, on all copies; told where the symmetry leaves nothing of them. */
-export function alike(cage: Cage, orbits: Orbits, ways: Ways): Made {
-  const { cage: moved, most } = movedAlike(cage, orbits, ways)
-  let asked = 0
-  for (const d of ways.values()) asked = Math.max(asked, Math.hypot(...d))
-  const warnings: Diagnosis[] =
-    asked > STILL && most < asked * 1e-9
-      ? [
-          {
-            code: 'cage-held',
-            message: 'The symmetry leaves nothing of this: its copies ask for opposite ways.',
-            places: [...ways.keys()].slice(0, 8).map((p) => ({ at: placeAt(cage.at, p) })),
-            fixes: [],
-          },
-        ]
-      : []
-  return good({ cage: moved, warnings })
 }
 
 function changed(
@@ -143,6 +119,8 @@ function changed(
       }
       return ways.size === 0 ? none('one or more whole rows') : alike(cage, orbits, ways)
     }
+    case 'along':
+      return putAlong(cage, chosen, edit, orbits, read)
     case 'relax':
       return alike(cage, orbits, relaxed(cage, all.points, edit.rounds))
     case 'extrude':
@@ -172,6 +150,10 @@ function changed(
         ? none('an edge that the loop is to cross')
         : only(good(insertLoops(cage, all.edges, share, edit.id)))
     }
+    case 'bevel':
+      return all.edges.length === 0
+        ? none('edges')
+        : only(bevelled(cage, all.edges, read.length(edit.by), edit.id))
     case 'dissolve':
       return all.edges.length === 0 ? none('edges') : only(good(dissolved(cage, all.edges)))
     case 'rotate':

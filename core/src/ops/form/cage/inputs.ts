@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { Outcome } from '../../../math'
+import type { Outcome, P3 } from '../../../math'
 import type { TriMesh } from '../../../mesh'
 import { type Value, valueSchema } from '../../../profile'
 import type { Curve3 } from '../../../surface'
@@ -48,6 +48,18 @@ export const cageStartSchema = z.discriminatedUnion('kind', [
     columns: count(3, 96),
     bands: count(1, 96),
   }),
+  /** A profile's one area, carried along the normal of its plane. */
+  z.object({
+    kind: z.literal('carried'),
+    profile: z.string(),
+    height: valueSchema,
+    columns: count(3, 96),
+    bands: count(1, 96),
+    floor: z.enum(['open', 'shut']).default('open'),
+    lid: z.enum(['open', 'shut']).default('open'),
+  }),
+  /** A flat cage over a profile's one area. */
+  z.object({ kind: z.literal('region'), profile: z.string(), columns: count(4, 96) }),
   /** Any points (mm) and the faces over them, by number from 0, running so that they look out. */
   z.object({
     kind: z.literal('given'),
@@ -127,6 +139,8 @@ export const cageEditSchema = z.discriminatedUnion('kind', [
     size: valueSchema.default(1),
   }),
   z.object({ ...common, kind: z.literal('loop'), on, share: valueSchema.default(0.5), form }),
+  /** Edges become strips whose sides lie so far from where they were. */
+  z.object({ ...common, kind: z.literal('bevel'), on, by: valueSchema, form }),
   z.object({ ...common, kind: z.literal('crease'), on, sharp: valueSchema.default(10) }),
   z.object({ ...common, kind: z.literal('corner'), on, sharp: valueSchema.default(10) }),
   z.object({ ...common, kind: z.literal('remove'), on }),
@@ -160,6 +174,14 @@ export const cageEditSchema = z.discriminatedUnion('kind', [
     kind: z.literal('round'),
     on,
     spread: z.enum(['kept', 'even']).default('even'),
+  }),
+  /** Points onto a path. */
+  z.object({
+    ...common,
+    kind: z.literal('along'),
+    on,
+    path: z.string(),
+    spread: z.enum(['kept', 'even']).default('kept'),
   }),
   z.object({
     ...common,
@@ -213,6 +235,10 @@ export type CageInputs = z.infer<typeof cageInputs>
 export interface Reads {
   /** The outline of a profile, from its lower end. */
   outline(profile: string): Outcome<Curve3[]>
+  /** The border of a profile's one area, against the clock about its plane's normal. */
+  region(profile: string): Outcome<{ outline: Curve3[]; normal: P3 }>
+  /** The pieces of a path. */
+  way(path: string): Outcome<{ pieces: Curve3[]; closed: boolean }>
   /** The triangles of a body within `chord` mm. */
   land(body: string, chord: number): Outcome<TriMesh>
   length(v: Value): number

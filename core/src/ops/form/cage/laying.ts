@@ -11,8 +11,8 @@ import {
 import { bad, type Diagnosis, good, mm, type Outcome, type P3, placeAt, sub3 } from '../../../math'
 import type { TriMesh } from '../../../mesh'
 import { chosenOn, copiesOf } from './chosen'
-import { alike } from './edits'
 import type { CageEdit, Reads } from './inputs'
+import { alike } from './made'
 import { type Edited, lostOf, type Stand, symmetric } from './stand'
 
 type Lay = Extract<CageEdit, { kind: 'lay' }>

@@ -5,22 +5,22 @@ import {
   orbitsOf,
   type Symmetry,
   startBox,
+  startCarried,
   startCylinder,
   startGiven,
   startPlane,
+  startRegion,
   startRing,
   startTurned,
   tableOf,
 } from '../../../cage'
 import { bad, type Diagnosis, good, mm, type Outcome, type P3 } from '../../../math'
 import type { Value } from '../../../profile'
-import type { Dimension } from '../../../workpiece'
 import type { OpContext } from '../../state'
 import { edited } from './edits'
 import type { CageEdit, CageInputs, CageStart, Reads } from './inputs'
-import { landKey, landOf } from './landing'
 import { layed } from './laying'
-import { outlineOf } from './outline'
+import { type Noted, noting, readsOf, unchanged } from './reads'
 import { type Edited, type Stand, symmetric } from './stand'
 
 export const symmetryOf = ({
@@ -38,7 +38,7 @@ export interface Replayed extends Stand {
   words: string[]
 }
 
-function started(start: CageStart, read: Omit<Reads, 'land'>): Outcome<Cage> {
+function started(start: CageStart, read: Reads): Outcome<Cage> {
   const length = (name: string, v: Value): Outcome<number> => {
     const n = read.length(v)
     return n > 0 && Number.isFinite(n)
@@ -81,6 +81,20 @@ function started(start: CageStart, read: Omit<Reads, 'land'>): Outcome<Cage> {
       const outline = read.outline(start.profile)
       return outline.ok ? good(startTurned(outline.value, start.columns, start.bands)) : outline
     }
+    case 'carried': {
+      const area = read.region(start.profile)
+      if (!area.ok) return area
+      const height = read.length(start.height)
+      if (!(height !== 0 && Number.isFinite(height)))
+        return bad('cage-start', 'The height of a cage is not 0; below 0 it goes the other way.')
+      const { outline, normal } = area.value
+      const shut = { floor: start.floor === 'shut', lid: start.lid === 'shut' }
+      return good(startCarried(outline, normal, height, start.columns, start.bands, shut))
+    }
+    case 'region': {
+      const area = read.region(start.profile)
+      return area.ok ? startRegion(area.value.outline, area.value.normal, start.columns) : area
+    }
     case 'given': {
       const cage = startGiven(start.points, start.faces)
       const table = tableOf(cage)
@@ -101,8 +115,7 @@ export function foundSymmetry(
   { start }: Pick<CageInputs, 'start'>,
   ctx: OpContext,
 ): Outcome<Pick<CageInputs, 'turns' | 'mirrors'>> {
-  const read = (dim: Dimension) => (v: Value) => ctx.read(v, dim)
-  const made = started(start, { ...readsOf(read), outline: (id) => outlineOf(id, ctx) })
+  const made = started(start, readsOf(ctx))
   if (!made.ok) return made
   const mirrors = (['x', 'y', 'z'] as const).filter(
     (_, k) => !('without' in orbitsOf(made.value, { turns: 1, mirrors: [k as 0 | 1 | 2] })),
@@ -122,6 +135,7 @@ const EDIT_WORDS: Record<CageEdit['kind'], string> = {
   rows: 'rows',
   extrude: 'extrude',
   loop: 'loop',
+  bevel: 'cut off',
   crease: 'crease',
   corner: 'corner',
   remove: 'remove',
@@ -133,6 +147,7 @@ const EDIT_WORDS: Record<CageEdit['kind'], string> = {
   rotate: 'turn edge',
   flat: 'flatten',
   round: 'round off',
+  along: 'onto a path',
   relax: 'relax',
   finer: 'finer',
   lay: 'lay on',
@@ -147,6 +162,7 @@ const KEEPS = new Set<CageEdit['kind']>([
   'rows',
   'flat',
   'round',
+  'along',
   'relax',
   'crease',
   'corner',
@@ -156,22 +172,12 @@ const KEEPS = new Set<CageEdit['kind']>([
 /** What was read for a step, and what it came to. */
 interface Step {
   told: string
-  reads: { value: Value; dim: Dimension; was: number }[]
-  lands: { body: string; key: string | undefined }[]
-  outlines: { profile: string; was: string }[]
+  noted: Noted[]
   made: Outcome<Edited>
 }
 /** Steps of the cages last replayed, by op: while one edit is changed, those before it stay as they are. */
 const kept = new Map<string, Step[]>()
 const KEPT = 12
-
-const readsOf = (
-  read: (dim: Dimension) => (v: Value) => number,
-): Omit<Reads, 'land' | 'outline'> => ({
-  length: read('length'),
-  angle: read('angle'),
-  number: read('number'),
-})
 
 /** The start and every edit after it, each on all copies that the symmetry makes of what it names. */
 export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
@@ -183,35 +189,14 @@ export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
   let same = true
   const step = (told: string, make: (read: Reads) => Step['made']): Step['made'] => {
     const known = same ? before[steps.length] : undefined
-    same =
-      known?.told === told &&
-      known.reads.every((r) => Object.is(ctx.read(r.value, r.dim), r.was)) &&
-      known.lands.every((l) => landKey(ctx.body(l.body)) === l.key) &&
-      known.outlines.every((o) => JSON.stringify(outlineOf(o.profile, ctx)) === o.was)
+    same = known?.told === told && unchanged(known.noted, ctx)
     if (same) {
       steps.push(known!)
       return known!.made
     }
-    const reads: Step['reads'] = []
-    const read = (dim: Dimension) => (value: Value) => {
-      const was = ctx.read(value, dim)
-      reads.push({ value, dim, was })
-      return was
-    }
-    const lands: Step['lands'] = []
-    const land: Reads['land'] = (body, chord) => {
-      const found = landOf(body, chord, ctx)
-      if (found.ok) lands.push({ body, key: landKey(ctx.body(body)) })
-      return found
-    }
-    const outlines: Step['outlines'] = []
-    const outline: Reads['outline'] = (profile) => {
-      const found = outlineOf(profile, ctx)
-      outlines.push({ profile, was: JSON.stringify(found) })
-      return found
-    }
-    const made = make({ ...readsOf(read), land, outline })
-    steps.push({ told, reads, lands, outlines, made })
+    const noted: Noted[] = []
+    const made = make(noting(ctx, noted))
+    steps.push({ told, noted, made })
     return made
   }
   const symmetry = symmetryOf(input)

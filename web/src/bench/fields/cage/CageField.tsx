@@ -70,6 +70,19 @@ const STARTS: Record<Exclude<CageStart['kind'], 'given'>, { label: string; start
     label: 'an outline, turned',
     start: { kind: 'turned', profile: '', columns: 12, bands: 8 },
   },
+  carried: {
+    label: 'an area, carried up',
+    start: {
+      kind: 'carried',
+      profile: '',
+      height: 60,
+      columns: 12,
+      bands: 4,
+      floor: 'shut',
+      lid: 'shut',
+    },
+  },
+  region: { label: 'an area, flat', start: { kind: 'region', profile: '', columns: 12 } },
   ring: { label: 'a ring', start: { kind: 'ring', radius: 30, size: 12, columns: 8, around: 4 } },
 }
 const FIGURES: readonly { name: string; label: string; count?: true }[] = [
@@ -124,9 +137,9 @@ function Start({ op }: { op: Op }) {
           ]}
           onChange={(kind) => {
             const next = STARTS[kind as keyof typeof STARTS]
-            if (next?.start.kind === 'turned')
-              setInputs(op.id, { start: { ...next.start, profile: profiles.at(-1) ?? '' } })
-            else if (next) setInputs(op.id, { start: next.start })
+            if (!next) return
+            const drawn = 'profile' in next.start ? { profile: profiles.at(-1) ?? '' } : {}
+            setInputs(op.id, { start: { ...next.start, ...drawn } })
           }}
         />
       </div>
@@ -166,11 +179,11 @@ function Start({ op }: { op: Op }) {
           </label>
         ))}
       </div>
-      {start.kind === 'turned' && (
+      {'profile' in start && (
         <div className="grid grid-cols-[6.5rem_1fr] items-baseline gap-x-2">
-          <span>Outline</span>
+          <span>Profile</span>
           <Choice
-            label="Outline"
+            label="Profile"
             value={start.profile}
             options={profiles.map((id) => ({ value: id, label: opName(doc, id) }))}
             onChange={(profile) => put({ profile })}
@@ -187,7 +200,7 @@ function Start({ op }: { op: Op }) {
           <span className="text-soft">points moved so that it is alike</span>
         </label>
       )}
-      {start.kind === 'cylinder' &&
+      {'floor' in start &&
         (['floor', 'lid'] as const).map((end) => (
           <div key={end} className="grid grid-cols-[6.5rem_1fr] items-baseline gap-x-2">
             <span>{end === 'floor' ? 'Floor' : 'Lid'}</span>

@@ -11,6 +11,7 @@ import {
 } from '../../../session/caging'
 import { opOf, useSession } from '../../../session/session'
 import { Choice, CommitInput } from '../../../ui/controls'
+import { opName } from '../../names'
 import { EDIT_KINDS, type EditField, labelOf } from './kinds'
 import { RowsTable } from './RowsTable'
 
@@ -97,13 +98,16 @@ function EditInput({
   value: unknown
   change(to: object): void
 }) {
-  const bodies = useSession((s) => s.settled?.available[op.id]?.bodies) ?? []
+  const there = useSession((s) => s.settled?.available[op.id])
+  const doc = useSession((s) => s.doc)
   const options =
     f.as === 'choice'
       ? f.options
       : f.as === 'body'
-        ? bodies.map((b) => ({ value: b.id, label: b.name }))
-        : null
+        ? (there?.bodies ?? []).map((b) => ({ value: b.id, label: b.name }))
+        : f.as === 'path'
+          ? (there?.paths ?? []).map((id) => ({ value: id, label: opName(doc, id) }))
+          : null
   if (options)
     return (
       <span className="flex items-baseline gap-1 text-sm">

@@ -22,7 +22,8 @@ import { morePicked } from './more'
 export function Picks({ op }: { op: Op }) {
   const { what, by, through, picks, smooth } = useSession((s) => s.caging)
   const cage = useCage()?.cage
-  const body = useSession((s) => s.settled?.available[op.id]?.bodies[0]?.id ?? '')
+  const there = useSession((s) => s.settled?.available[op.id])
+  const first = { body: there?.bodies[0]?.id ?? '', path: there?.paths.at(-1) ?? '' }
   const kinds = CAGE_PICKS.filter(
     (w) => (w !== 'rows' && w !== 'columns') || cage?.rows.length !== 0,
   )
@@ -35,7 +36,7 @@ export function Picks({ op }: { op: Op }) {
           kind,
           label: k.label,
           help: k.help,
-          ...(able && { do: () => void addEdit(op.id, k.start([...picks], body)) }),
+          ...(able && { do: () => void addEdit(op.id, k.start([...picks], first)) }),
         }
       }),
       ...(cage && cage.rows.length > 1

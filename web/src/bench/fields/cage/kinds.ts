@@ -5,7 +5,7 @@ import type { NewEdit } from '../../../session/caging'
 export type EditField =
   | { name: string; label: string; as: 'length' | 'angle' | 'number' | 'count'; optional?: boolean }
   | { name: string; label: string; as: 'choice'; options: { value: string; label: string }[] }
-  | { name: string; label: string; as: 'body' }
+  | { name: string; label: string; as: 'body' | 'path' }
 
 const REACH: EditField = { name: 'reach', label: 'fades over', as: 'length' }
 const ABOUT: EditField = {
@@ -41,8 +41,8 @@ interface Kind {
   fields: EditField[]
   /** It works on all of the cage where nothing is picked. */
   whole?: true
-  /** A new one of what is picked; `body` is one of those there are. */
-  start(on: string[], body: string): NewEdit
+  /** A new one of what is picked; `first` what there is that it may go onto. */
+  start(on: string[], first: { body: string; path: string }): NewEdit
 }
 
 /** Opens the letters of what is done to a cage. */
@@ -54,6 +54,7 @@ export const EDIT_LETTERS: Readonly<Record<CageEdit['kind'], string>> = {
   turn: 't',
   extrude: 'c',
   loop: 'n',
+  bevel: 'v',
   crease: 'r',
   corner: 'o',
   remove: 'k',
@@ -65,6 +66,7 @@ export const EDIT_LETTERS: Readonly<Record<CageEdit['kind'], string>> = {
   dissolve: 'x',
   flat: 'l',
   round: 'i',
+  along: 'p',
   relax: 'e',
   finer: 'y',
   lay: 'a',
@@ -104,6 +106,12 @@ export const EDIT_KINDS: Readonly<Record<Exclude<CageEdit['kind'], 'rows'>, Kind
     help: 'A line of points across the edges that are picked, all along their strips.',
     fields: [number('share', 'at a share'), FORM],
     start: (on) => ({ kind: 'loop', on, share: 0.5, form: 'kept' }),
+  },
+  bevel: {
+    label: 'Cut off',
+    help: 'Edges become strips, their sides so far from where the edges were.',
+    fields: [length('by', 'by'), FORM],
+    start: (on) => ({ kind: 'bevel', on, by: 3, form: 'changes' }),
   },
   crease: {
     label: 'Crease',
@@ -202,6 +210,23 @@ export const EDIT_KINDS: Readonly<Record<Exclude<CageEdit['kind'], 'rows'>, Kind
     ],
     start: (on) => ({ kind: 'round', on, spread: 'even' }),
   },
+  along: {
+    label: 'Onto a path',
+    help: 'Points go where the path is nearest, or one line of them evenly along it.',
+    fields: [
+      { name: 'path', label: 'path', as: 'path' },
+      {
+        name: 'spread',
+        label: 'points',
+        as: 'choice',
+        options: [
+          { value: 'kept', label: 'to the nearest' },
+          { value: 'even', label: 'evenly along' },
+        ],
+      },
+    ],
+    start: (on, { path }) => ({ kind: 'along', on, path, spread: 'kept' }),
+  },
   relax: {
     label: 'Relax',
     help: 'Points half way to the middle of those beside them.',
@@ -234,7 +259,7 @@ export const EDIT_KINDS: Readonly<Record<Exclude<CageEdit['kind'], 'rows'>, Kind
       { name: 'finer', label: 'finer at most', as: 'count' },
     ],
     whole: true,
-    start: (on, body) => ({
+    start: (on, { body }) => ({
       kind: 'lay',
       on: on.length > 0 ? on : ['all'],
       body,
