@@ -51,6 +51,8 @@ test('a foot that follows a foreign lid, by hand: a flat cage laid on it, finer 
   await expect(page.getByLabel('Diagnosis')).toContainText(/lies within 0\.0\d+ mm only/, {
     timeout: 90_000,
   })
+  // The places it was measured at are told, and drawn on the Stage.
+  await expect(page.getByTestId('laid-places')).toContainText(/[1-9]\d* beyond/)
   await commit(page, 'Edit within', '0.05')
   await accessible(page)
   await saved(page)

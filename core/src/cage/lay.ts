@@ -22,6 +22,9 @@ export interface Reached {
   mean: number
   /** Where it is off most. */
   where: P3
+  /** The places it was measured at, three numbers each, and how far each is off, mm. */
+  places: Float64Array
+  offs: Float64Array
 }
 
 /**
@@ -157,15 +160,27 @@ class Aim {
   }
 
   measured(p: Float64Array, ruled: Uint8Array): Reached | null {
-    let [most, sum, at, count] = [0, 0, 0, 0]
+    const count = ruled.reduce((n, r) => n + r, 0)
+    const [places, offs] = [new Float64Array(3 * count), new Float64Array(count)]
+    let [sum, worst, k] = [0, 0, 0]
     for (let i = 0; i < p.length; i += 3) {
       if (!ruled[i / 3]) continue
-      count++
       const d = Math.hypot(...this.#look(p, i).gap)
+      places.set(p.subarray(i, i + 3), 3 * k)
+      offs[k] = d
       sum += d * d
-      if (d > most) [most, at] = [d, i]
+      if (d > offs[worst]!) worst = k
+      k++
     }
-    return count === 0 ? null : { most, mean: Math.sqrt(sum / count), where: placeAt(p, at / 3) }
+    return count === 0
+      ? null
+      : {
+          most: offs[worst]!,
+          mean: Math.sqrt(sum / count),
+          where: placeAt(places, worst),
+          places,
+          offs,
+        }
   }
 }
 

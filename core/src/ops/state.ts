@@ -156,6 +156,8 @@ export interface Shown {
   /** Its skin, until the exact kernel has made it a body. */
   skin?: ShownSkin
   cage?: ShownCage
+  /** How a cage lies on a body: places, how far each is off, and how far they may be, mm. */
+  laid?: { edit: string; places: Float64Array; offs: Float64Array; within: number }
 }
 /** A cage as it is edited: what its points and faces are called, where they lie and what is sharp. */
 export interface ShownCage {

@@ -11,6 +11,7 @@ import { geometryAt, UNTOUCHED } from '../geometry'
 import { Dots } from '../PathLine'
 import { Axes } from './Axes'
 import { CageHandle } from './CageHandle'
+import { LaidGaps } from './LaidGaps'
 import { useCagePointer } from './pointer'
 
 const NONE: string[] = []
@@ -23,6 +24,7 @@ export function CageView() {
   return (
     <>
       <Shown cage={chosen.cage} />
+      <LaidGaps />
       <Axes cage={chosen.cage} turns={turns} mirrors={mirrors} />
     </>
   )

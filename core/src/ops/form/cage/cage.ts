@@ -67,8 +67,8 @@ export const cageOp = defineOp<CageInputs>({
   evaluate(input, ctx): Outcome<OpResult> {
     const replay = replayed(input, ctx)
     if (!replay.ok) return replay
-    const { cage, free, warnings, words } = replay.value
-    ctx.shows({ cage: shownCage(cage, free) })
+    const { cage, free, warnings, words, laid } = replay.value
+    ctx.shows({ cage: shownCage(cage, free), ...(laid ? { laid } : {}) })
     const table = tabled(cage)
     if (!table.ok) return table
     ctx.shows({ skin: skinOf(cage, table.value) })

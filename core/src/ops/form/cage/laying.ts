@@ -47,7 +47,7 @@ export function layed(stand: Stand, edit: Lay, symmetry: Symmetry, read: Reads):
       step === 0 ? edit.from : 'near',
     )
     if (!made.ok) return made
-    const { cage, most, mean, where } = made.value
+    const { cage, most, mean, where, places, offs } = made.value
     astray.push(...made.value.astray)
     now = { ...now, cage }
     const done = most <= within
@@ -57,7 +57,8 @@ export function layed(stand: Stand, edit: Lay, symmetry: Symmetry, read: Reads):
       const words = `laid within ${mm(most, 3)} (${mm(mean, 4)} in the mean)${times}`
       const warnings = [...(done ? [] : [far(most, within, where, many)]), ...astrayOf(astray)]
       warnings.push(...lostOf(first.lost))
-      return good({ ...now, warnings, words })
+      const laid = { edit: edit.id, places, offs, within }
+      return good({ ...now, warnings, words, laid })
     }
     const next = finer(cage, `${edit.id}${step === 0 ? '' : `/${step}`}`)
     if (!next.ok) return next

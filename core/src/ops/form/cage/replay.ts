@@ -21,7 +21,7 @@ import { edited } from './edits'
 import type { CageEdit, CageInputs, CageStart, Reads } from './inputs'
 import { layed } from './laying'
 import { type Noted, noting, readsOf, unchanged } from './reads'
-import { type Edited, type Stand, symmetric } from './stand'
+import { type Edited, type Laid, type Stand, symmetric } from './stand'
 
 export const symmetryOf = ({
   turns,
@@ -36,6 +36,8 @@ export interface Replayed extends Stand {
   warnings: Diagnosis[]
   /** What was measured when an edit was done, and of which: later ones may change it. */
   words: string[]
+  /** How it lies on a body, where no edit since may have moved it there. */
+  laid?: Laid
 }
 
 function started(start: CageStart, read: Reads): Outcome<Cage> {
@@ -169,6 +171,9 @@ const KEEPS = new Set<CageEdit['kind']>([
   'free',
 ])
 
+/** Edits that leave a form where it lies. */
+const STAYS = new Set<CageEdit['kind']>(['finer', 'thicken', 'free'])
+
 /** What was read for a step, and what it came to. */
 interface Step {
   told: string
@@ -205,6 +210,7 @@ export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
   )
   if (!first.ok) return first
   let stand: Stand = first.value
+  let laid: Laid | undefined
   const warnings: Diagnosis[] = []
   const words: string[] = first.value.words ? [first.value.words] : []
   for (const [k, edit] of input.edits.entries()) {
@@ -217,9 +223,10 @@ export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
     }
     warnings.push(...made.value.warnings.map((d) => inEdit(d, k, edit)))
     if (made.value.words) words.push(`after edit ${k + 1} ${made.value.words}`)
+    if (!STAYS.has(edit.kind)) laid = made.value.laid
     stand = made.value
   }
-  return good({ cage: stand.cage, free: stand.free, warnings, words })
+  return good({ cage: stand.cage, free: stand.free, warnings, words, ...(laid ? { laid } : {}) })
 }
 
 function begun(start: CageStart, symmetry: Symmetry, read: Reads, op: string): Outcome<Edited> {

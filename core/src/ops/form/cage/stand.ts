@@ -8,10 +8,20 @@ export interface Stand {
   free: ReadonlySet<string>
 }
 
+/** How the form that an edit laid onto a body lies there: places, how far each is off, and how far they may be, mm. */
+export interface Laid {
+  edit: string
+  places: Float64Array
+  offs: Float64Array
+  within: number
+}
+
 /** A cage after an edit, what there is to be told of it, and what was measured, in words. */
 export interface Edited extends Stand {
   warnings: Diagnosis[]
   words?: string
+  /** How it lies on a body. */
+  laid?: Laid
 }
 const numbersOf = ({ cage, free }: Stand): Set<number> =>
   new Set(cage.layout.points.flatMap((name, p) => (free.has(name) ? [p] : [])))

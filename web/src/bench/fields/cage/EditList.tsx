@@ -1,5 +1,6 @@
+import { mm } from '@ivory/core/math'
 import type { CageEdit } from '@ivory/core/ops'
-import type { Op } from '@ivory/core/workpiece'
+import { type Op, sayLengths } from '@ivory/core/workpiece'
 import { Eye, EyeOff, X } from 'lucide-react'
 import {
   cageEditsOf,
@@ -9,6 +10,7 @@ import {
   useCage,
   wordsOn,
 } from '../../../session/caging'
+import { useLaid } from '../../../session/laid'
 import { opOf, useSession } from '../../../session/session'
 import { Choice, CommitInput } from '../../../ui/controls'
 import { opName } from '../../names'
@@ -83,7 +85,24 @@ function Fields({ op, edit, change }: { op: Op; edit: CageEdit; change(to: objec
       {fields.map((f) => (
         <EditInput key={f.name} op={op} field={f} value={(edit as Loose)[f.name]} change={change} />
       ))}
+      {edit.kind === 'lay' && <LaidWords />}
     </div>
+  )
+}
+
+/** How many places were measured, and how far they are off: what the dots on the Stage say. */
+function LaidWords() {
+  const laid = useLaid()
+  const unit = useSession((s) => s.doc?.unit) ?? 'mm'
+  if (!laid) return null
+  const { well, near, beyond, within } = laid
+  const shown = (x: number) => sayLengths(mm(x, 3), unit)
+  return (
+    <p className="w-full text-sm" data-testid="laid-places">
+      Of {well.length + near.length + beyond.length} places measured {well.length} lie within{' '}
+      {shown(within / 2)} (small), {near.length} within {shown(within)} (larger), {beyond.length}{' '}
+      beyond (largest).
+    </p>
   )
 }
 
