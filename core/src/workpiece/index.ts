@@ -1,4 +1,16 @@
 export {
+  type BodyDifference,
+  bodiesBeside,
+  type Difference,
+  type Differences,
+  differencesOf,
+  type KeptBody,
+  type KeptReading,
+  type OpDifference,
+  type ReadingDifference,
+  readingsBeside,
+} from './compare'
+export {
   type Dimension,
   ExpressionError,
   evaluateExpression,
