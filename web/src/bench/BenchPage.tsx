@@ -8,6 +8,7 @@ import { Link, Navigate, useNavigate, useParams } from 'react-router'
 import { lathe } from '../engine'
 import { startAutosave } from '../session/autosave'
 import { type Command, documentCommands } from '../session/commands'
+import { openProofs, useProofs } from '../session/proofs'
 import { startRebuilding } from '../session/rebuilding'
 import { edit, openSession, opOf, redo, undo, useSession } from '../session/session'
 import { pathOnTable } from '../session/tracing'
@@ -25,6 +26,7 @@ import { GaugePanel } from './GaugePanel'
 import { GaugeSheet } from './GaugeSheet'
 import { OpSheet } from './OpSheet'
 import { Palette } from './Palette'
+import { ProofsSheet } from './proofs/ProofsSheet'
 import { ReleaseSheet } from './ReleaseSheet'
 import { RoutePanel } from './RoutePanel'
 import { StageTools } from './StageTools'
@@ -56,6 +58,7 @@ export default function BenchPage() {
           return
         }
         openSession(kept.doc, kept.past, kept.revision)
+        openProofs(false)
         off = [startRebuilding(), startAutosave()]
       })
       .catch((e: unknown) => setProblem(e instanceof Error ? e.message : String(e)))
@@ -89,6 +92,7 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
   const conflict = useSession((s) => s.save === 'conflict')
   const path = useSession((s) => (stage === 'draw' ? pathOnTable(s) : null))
   const chart = useSession((s) => s.chart !== null && stage === 'gauge')
+  const proofs = useProofs((s) => s.open)
   useEffect(() => {
     document.title = `${name} · Ivory Lathe`
   }, [name])
@@ -145,6 +149,13 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
         group: 'Edit',
         key: 'mod+.',
         run: () => lathe.stop('Stopped as asked.'),
+      },
+      {
+        id: 'proofs',
+        label: 'Proofs, or close their drawer',
+        group: 'Edit',
+        key: '9',
+        run: () => openProofs(!useProofs.getState().open),
       },
       {
         id: 'shelf',
@@ -216,10 +227,11 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
             role="region"
             aria-label="Sheet of the stage"
           >
-            {stage === 'brief' && <BriefSheet />}
-            {stage === 'gauge' && <GaugeSheet />}
-            {stage === 'release' && <ReleaseSheet />}
-            {OP_STAGES.includes(stage) && (
+            {proofs && <ProofsSheet />}
+            {!proofs && stage === 'brief' && <BriefSheet />}
+            {!proofs && stage === 'gauge' && <GaugeSheet />}
+            {!proofs && stage === 'release' && <ReleaseSheet />}
+            {!proofs && OP_STAGES.includes(stage) && (
               <>
                 <OpSheet />
                 <FiguresPanel />
@@ -241,6 +253,7 @@ function TopBar({ id, stage, onPalette }: { id: string; stage: StageName; onPale
   const name = useSession((s) => s.doc!.name)
   const canUndo = useSession((s) => s.past.length > 0)
   const canRedo = useSession((s) => s.future.length > 0)
+  const proofs = useProofs((s) => s.open)
   return (
     <div className="flex items-center gap-3 border-rule border-b px-3 py-1">
       <Link to="/" className="text-brass hover:underline">
@@ -284,6 +297,9 @@ function TopBar({ id, stage, onPalette }: { id: string; stage: StageName; onPale
         <IconButton label="Redo" hint="Ctrl Shift Z" disabled={!canRedo} onClick={redo}>
           <Redo2 size={16} />
         </IconButton>
+        <Button tone="quiet" aria-pressed={proofs} onClick={() => openProofs(!proofs)}>
+          Proofs <kbd className="figures">9</kbd>
+        </Button>
         <Button tone="quiet" onClick={onPalette}>
           Find a command <kbd className="figures">Ctrl K</kbd>
         </Button>

@@ -1,10 +1,13 @@
 import { fixed } from '@ivory/core/math'
 import { FINENESS, FORMATS, type Format } from '@ivory/core/release'
 import { writeWorkpiece } from '@ivory/core/workpiece'
-import { useQuery } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { EngineError, lathe } from '../engine'
+import { PROOFS } from '../session/ghost'
+import { proofNow } from '../session/proofs'
 import { edit, logged, useSession } from '../session/session'
+import { StorageError } from '../storage/db'
 import { Button } from '../ui/controls'
 import { downloadFile } from '../ui/download'
 import { VerdictMark } from '../ui/verdict'
@@ -24,6 +27,7 @@ export function ReleaseSheet() {
   const doc = useSession((s) => s.doc)!
   const gauges = useSession((s) => s.settled?.gauges) ?? []
   const [fine, setFine] = useState<keyof typeof FINENESS>('normal')
+  const queries = useQueryClient()
   const [busy, setBusy] = useState<Format | null>(null)
   const [done, setDone] = useState('')
   const bodies = (useSession((s) => s.settled?.bodies) ?? []).filter((b) => !b.away && !b.content)
@@ -56,6 +60,13 @@ export function ReleaseSheet() {
         const said = `${reply.name}: ${fixed(reply.bytes.length / 1024, 0)} kB, ${reply.note}.`
         setDone(said)
         edit((d) => logged(d, `Released ${said}`))
+        // The file has left; where no proof can be kept of that, it is said.
+        const proof = await proofNow(`Released ${reply.name}`, true).catch((e: unknown) => {
+          if (!(e instanceof StorageError)) throw e
+          return e.message
+        })
+        if (typeof proof === 'string') setDone(`${said} No proof was kept: ${proof}`)
+        await queries.invalidateQueries({ queryKey: [PROOFS] })
       }
     } catch (e) {
       if (!(e instanceof EngineError)) throw e

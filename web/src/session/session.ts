@@ -245,6 +245,24 @@ export function edit(change: (doc: Draft<Workpiece>) => void): void {
   set({ doc: next, past: [...past, dragFrom ?? doc].slice(-HISTORY), future: [], dragFrom: null })
 }
 
+/** Another document in place of this one, undone in one step. */
+export function replaceDoc(next: (doc: Workpiece) => Workpiece): void {
+  const { doc, past, dragFrom, selected } = get()
+  if (!doc) return
+  const made = next(doc)
+  set({
+    doc: made,
+    past: [...past, dragFrom ?? doc].slice(-HISTORY),
+    future: [],
+    dragFrom: null,
+    picking: null,
+    tracing: null,
+    drawn: none,
+    caging: NO_CAGING,
+    selected: opOf(made, selected) ? selected : (made.route[0]?.id ?? null),
+  })
+}
+
 /** A change that belongs to the one before it: undone together with that. */
 export function amend(change: (doc: Draft<Workpiece>) => void): void {
   const { doc } = get()

@@ -24,6 +24,7 @@ import {
   setSetting,
 } from '../storage/db'
 import { newWorkpieceId } from '../storage/ids'
+import { dropProofsOf, keepProof } from '../storage/proofs'
 import { Button, IconButton } from '../ui/controls'
 import { downloadFile } from '../ui/download'
 import { FileButton } from '../ui/FileButton'
@@ -80,12 +81,18 @@ export function ShelfPage() {
     onError: report,
   })
   const drop = useMutation({
-    mutationFn: remove,
-    onSuccess: (kept) => {
+    mutationFn: async (id: string) => ({ kept: await remove(id), proofs: await dropProofsOf(id) }),
+    onSuccess: ({ kept, proofs }) => {
       void refresh()
       if (!kept) return
       toast(`${kept.doc.name} was taken off the shelf.`, {
-        action: { label: 'Put back', onClick: () => void putBack(kept).then(refresh) },
+        action: {
+          label: 'Put back',
+          onClick: () =>
+            void Promise.all([putBack(kept), ...proofs.map(keepProof)])
+              .then(refresh)
+              .catch(report),
+        },
       })
     },
     onError: report,

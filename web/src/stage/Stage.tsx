@@ -19,6 +19,7 @@ import { CageView } from './cage/CageView'
 import { Loop } from './cage/Loop'
 import { Datums } from './Datums'
 import { DraftSkins } from './DraftSkin'
+import { Ghost } from './Ghost'
 import { LookPanel } from './LookPanel'
 import { Measures } from './Measures'
 import { Dots, pathBounds } from './PathLine'
@@ -113,6 +114,7 @@ export default function Stage() {
         <CutFrame bodies={bodies} />
         <Places bodies={bodies} />
         <Datums bodies={bodies} />
+        <Ghost />
         <DraftSkins />
         <Threads />
         <CageView />

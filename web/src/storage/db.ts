@@ -55,7 +55,8 @@ function open(): Promise<IDBPDatabase<Schema>> {
   return opening
 }
 
-function told(e: unknown): StorageError {
+/** Why the browser did not store, in a sentence. */
+export function told(e: unknown): StorageError {
   if (e instanceof StorageError) return e
   const name = e instanceof DOMException ? e.name : ''
   if (name === 'QuotaExceededError') {

@@ -20,6 +20,7 @@ import { AreaLayer } from './AreaLayer'
 import { CutTools } from './CutTools'
 import { Dimensions } from './Dimensions'
 import { movePoints, removeFrom } from './edits'
+import { GhostSection } from './GhostSection'
 import { Grid } from './Grid'
 import { HoldLayer } from './HoldLayer'
 import { draggedDrawing, held } from './holding'
@@ -231,6 +232,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
         <Grid canvas={canvas} step={gridOn ? step : 0} />
         {isProfile && <PictureLayer op={op} canvas={canvas} />}
         <SectionLayer canvas={canvas} frame={frame} pickBody={pickBody} />
+        <GhostSection canvas={canvas} frame={frame} />
         {shaping && op && showsAreas && profile && <AreaLayer op={op} canvas={canvas} />}
         <ProfileLayer
           canvas={canvas}
