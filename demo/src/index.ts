@@ -19,6 +19,10 @@ import servingBoard from '../set/serving-board.lathe.json'
 import timerDial from '../set/timer-dial.lathe.json'
 import trivetWire from '../set/trivet-wire.lathe.json'
 import utensilCrock from '../set/utensil-crock.lathe.json'
+import boxWithLid from '../starts/box-with-lid.lathe.json'
+import cagePot from '../starts/cage-pot.lathe.json'
+import sweptHook from '../starts/swept-hook.lathe.json'
+import turnedVessel from '../starts/turned-vessel.lathe.json'
 
 /** The Saltmarsh Counter Set: kitchen goods of a made-up studio. The cruet comes first. */
 export function demoSet(): Workpiece[] {
@@ -43,9 +47,15 @@ export function demoSet(): Workpiece[] {
     kettleShoulder,
     garlicKeeper,
     lidClipFoot,
-  ].map((doc) => {
-    const read = checkWorkpiece(doc)
-    if (!read.ok) throw new Error(read.diagnosis.message)
-    return read.value
-  })
+  ].map(checked)
+}
+
+/** Small pieces to start from, one of each way a body is made, their sizes figures. */
+export const startingPieces = (): Workpiece[] =>
+  [turnedVessel, boxWithLid, cagePot, sweptHook].map(checked)
+
+function checked(doc: unknown): Workpiece {
+  const read = checkWorkpiece(doc)
+  if (!read.ok) throw new Error(read.diagnosis.message)
+  return read.value
 }

@@ -53,5 +53,6 @@ export {
   type Workpiece,
   workpieceSchema,
 } from './schema'
+export { neededBy, taken, usedBy, usersOf } from './taking'
 export { sayLengths } from './units'
 export { renameFigure, usesOf } from './uses'

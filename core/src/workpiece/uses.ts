@@ -2,7 +2,7 @@ import { namesIn } from './expression'
 import type { Workpiece } from './schema'
 
 /** Inputs whose text is an expression; others are names and ids. */
-const EXPRESSION_KEYS = new Set([
+export const EXPRESSION_KEYS = new Set([
   'x',
   'y',
   'z',
@@ -82,11 +82,20 @@ export function usesOf(w: Workpiece, name: string): { figures: string[]; ops: st
 
 /** Gives a figure another name wherever it is used. Changes `w` in place (a draft of it). */
 export function renameFigure(w: Workpiece, from: string, to: string): void {
-  const word = new RegExp(`(?<![\\w.])${from}(?!\\w)`, 'g')
   for (const f of w.figures) {
     if (f.name === from) f.name = to
-    if (names(f.expr, from)) f.expr = f.expr.replace(word, to)
+    f.expr = renamedIn({ value: f.expr }, from, to).value as string
   }
+  for (const op of w.route) op.inputs = renamedIn(op.inputs, from, to)
+}
+
+/** Inputs in whose expressions a figure has another name. */
+export function renamedIn(
+  inputs: Record<string, unknown>,
+  from: string,
+  to: string,
+): Record<string, unknown> {
+  const word = new RegExp(`(?<![\\w.])${from}(?!\\w)`, 'g')
   const deep = (v: unknown, key: string): unknown => {
     if (typeof v === 'string')
       return EXPRESSION_KEYS.has(key) && names(v, from) ? v.replace(word, to) : v
@@ -95,7 +104,7 @@ export function renameFigure(w: Workpiece, from: string, to: string): void {
       return Object.fromEntries(Object.entries(v).map(([k, x]) => [k, deep(x, k)]))
     return v
   }
-  for (const op of w.route) op.inputs = deep(op.inputs, '') as Record<string, unknown>
+  return deep(inputs, '') as Record<string, unknown>
 }
 
 const names = (expr: string, name: string): boolean => {

@@ -31,6 +31,7 @@ import { ReleaseSheet } from './ReleaseSheet'
 import { RoutePanel } from './RoutePanel'
 import { StageTools } from './StageTools'
 import { StatusLine } from './StatusLine'
+import { TakeDialog } from './TakeDialog'
 
 // What draws in space loads beside the bench, which can be worked at before it is there.
 const Stage = lazy(() => import('../stage/Stage'))
@@ -89,6 +90,7 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
   const navigate = useNavigate()
   const name = useSession((s) => s.doc!.name)
   const [palette, setPalette] = useState(false)
+  const [taking, setTaking] = useState(false)
   const conflict = useSession((s) => s.save === 'conflict')
   const path = useSession((s) => (stage === 'draw' ? pathOnTable(s) : null))
   const chart = useSession((s) => s.chart !== null && stage === 'gauge')
@@ -151,6 +153,13 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
         run: () => lathe.stop('Stopped as asked.'),
       },
       {
+        id: 'take-over',
+        label: 'Take over ops, of this or another workpiece',
+        group: 'Route',
+        key: 'shift+i',
+        run: () => setTaking(true),
+      },
+      {
         id: 'proofs',
         label: 'Proofs, or close their drawer',
         group: 'Edit',
@@ -174,8 +183,8 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
         e.preventDefault()
         c.run()
       },
-      { enabled: c.key !== '' && !palette },
-      [c, palette],
+      { enabled: c.key !== '' && !palette && !taking },
+      [c, palette, taking],
     )
   }
   useHotkeys('mod+k', (e) => {
@@ -192,7 +201,7 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
       <div className="grid min-h-0 grid-cols-[248px_1fr_320px]">
         <aside className="flex min-h-0 flex-col border-rule border-r">
           <div className="min-h-0 flex-1">
-            <RoutePanel />
+            <RoutePanel onTake={() => setTaking(true)} />
           </div>
           <BodyTray />
         </aside>
@@ -244,6 +253,7 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
         </aside>
       </div>
       <StatusLine />
+      <TakeDialog open={taking} onClose={() => setTaking(false)} />
       <Palette open={palette} onClose={() => setPalette(false)} commands={commands} />
     </div>
   )

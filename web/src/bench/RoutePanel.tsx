@@ -4,10 +4,10 @@ import type { OpReport } from '@ivory/core/rebuild'
 import type { Op } from '@ivory/core/workpiece'
 import { renumber } from '@ivory/core/workpiece'
 import clsx from 'clsx'
-import { CircleSlash, CornerLeftDown, GripVertical, Trash2 } from 'lucide-react'
+import { CircleSlash, Copy, CornerLeftDown, GripVertical, Import, Trash2 } from 'lucide-react'
 import { memo, useMemo } from 'react'
 import { useShallow } from 'zustand/react/shallow'
-import { removeOp, rollTo, toggleSuppressed } from '../session/commands'
+import { duplicateOp, removeOp, rollTo, toggleSuppressed } from '../session/commands'
 import { edit, openOp, useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
 import { Sortable } from '../ui/Sortable'
@@ -29,7 +29,7 @@ function useRouteRows(): RowOp[] {
   return useMemo(() => JSON.parse(key) as RowOp[], [key])
 }
 
-export function RoutePanel() {
+export function RoutePanel({ onTake }: { onTake(): void }) {
   const route = useRouteRows()
   const rolledTo = useSession((s) => s.doc?.rolledTo)
   const selected = useSession((s) => s.selected)
@@ -44,7 +44,12 @@ export function RoutePanel() {
     })
   return (
     <nav aria-label="Route" className="flex h-full flex-col overflow-hidden">
-      <h2 className="border-rule border-b px-3 py-1.5 font-medium">Route</h2>
+      <div className="flex items-center justify-between border-rule border-b pr-1 pl-3">
+        <h2 className="py-1.5 font-medium">Route</h2>
+        <IconButton label="Take over ops" hint="Shift I" onClick={onTake}>
+          <Import size={14} />
+        </IconButton>
+      </div>
       {route.length === 0 ? (
         <p className="px-3 py-3 text-soft text-sm">
           The route is empty. Begin with a profile (I, then P): it opens on the table below. Each op
@@ -175,6 +180,14 @@ const Row = memo(function Row({
           onClick={() => toggleSuppressed(op.id)}
         >
           <CircleSlash size={13} />
+        </IconButton>
+        <IconButton
+          label="Duplicate the op"
+          hint="Shift D"
+          className="size-6!"
+          onClick={() => duplicateOp(op.id)}
+        >
+          <Copy size={13} />
         </IconButton>
         <IconButton label="Delete the op" className="size-6!" onClick={() => removeOp(op.id)}>
           <Trash2 size={13} />

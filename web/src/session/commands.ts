@@ -1,12 +1,12 @@
 import { freshId, rounded } from '@ivory/core/math'
 import { OPS, opSpec } from '@ivory/core/ops'
-import { insertOp, type Op, type Workpiece } from '@ivory/core/workpiece'
+import { insertOp, type Op, taken, type Workpiece } from '@ivory/core/workpiece'
 import type { Draft } from 'immer'
 import { toast } from 'sonner'
 import type { BodyView } from '../engine'
 import { lookWith, toggleLines } from './looking'
 import { measureBetween } from './measuring'
-import { edit, opOf, redo, select, undo, useSession } from './session'
+import { edit, opOf, redo, replaceDoc, select, undo, useSession } from './session'
 
 /** Something a person can do, found in the palette and by its key. */
 export interface Command {
@@ -106,6 +106,16 @@ export function removeOp(id: string): void {
   select(next[Math.max(0, at - 1)]?.id ?? null)
 }
 
+/** The op once more, after it, on the same body. */
+export function duplicateOp(id: string): void {
+  const { doc } = useSession.getState()
+  const at = doc?.route.findIndex((o) => o.id === id) ?? -1
+  if (!doc || at < 0) return
+  const made = taken(doc, doc, [id], at)
+  replaceDoc(() => made.doc)
+  select(made.ids[0] ?? null)
+}
+
 export function toggleSuppressed(id: string): void {
   edit((d) => {
     const op = d.route.find((o) => o.id === id)
@@ -198,6 +208,13 @@ export const documentCommands = (): Command[] => [
     group: 'Route',
     key: 'shift+b',
     run: () => rollTo(null),
+  },
+  {
+    id: 'duplicate-op',
+    label: 'Duplicate the op',
+    group: 'Route',
+    key: 'shift+d',
+    run: () => onSelected(duplicateOp),
   },
   {
     id: 'delete-op',

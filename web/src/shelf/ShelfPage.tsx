@@ -6,9 +6,10 @@ import {
   type Workpiece,
   writeWorkpiece,
 } from '@ivory/core/workpiece'
-import { demoSet } from '@ivory/demo'
+import { demoSet, startingPieces } from '@ivory/demo'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { Download, Import, Plus, Trash2 } from 'lucide-react'
+import { ChevronDown, Copy, Download, Import, Plus, Trash2 } from 'lucide-react'
+import { DropdownMenu } from 'radix-ui'
 import { useEffect, useRef } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { toast } from 'sonner'
@@ -142,6 +143,21 @@ export function ShelfPage() {
     if (read.ok) create.mutate({ ...read.value, id: newWorkpieceId() })
     else toast.error(read.diagnosis.message)
   }
+  const duplicate = useMutation({
+    mutationFn: async (card: Card) => {
+      const kept = await load(card.id)
+      if (typeof kept === 'string') throw new Error(kept)
+      const { doc } = kept
+      const name = `${doc.name.slice(0, 110)}, copy`
+      await save({ ...doc, id: newWorkpieceId(), name, log: [] }, [], 0)
+      return name
+    },
+    onSuccess: (name) => {
+      void refresh()
+      toast.success(`${name} is on the shelf.`)
+    },
+    onError: report,
+  })
   const exportCard = async (card: Card) => {
     const kept = await load(card.id)
     if (typeof kept === 'string') toast.error(kept)
@@ -167,6 +183,7 @@ export function ShelfPage() {
           >
             <Import size={16} aria-hidden="true" /> Import a file
           </FileButton>
+          <StartFrom onChoose={(w) => create.mutate({ ...w, id: newWorkpieceId() })} />
           <Button
             tone="main"
             onClick={() => create.mutate(emptyWorkpiece(newWorkpieceId(), 'New workpiece'))}
@@ -203,7 +220,7 @@ export function ShelfPage() {
                   )}
                 </div>
                 <div className="px-3 pt-2 pb-3">
-                  <h3 className="truncate pr-16 font-medium">{c.name}</h3>
+                  <h3 className="truncate pr-22 font-medium">{c.name}</h3>
                   <p className="text-soft text-sm">
                     {c.verdict && (
                       <span
@@ -228,6 +245,9 @@ export function ShelfPage() {
                 </div>
               </Link>
               <div className="absolute right-2 bottom-8 flex">
+                <IconButton label={`Duplicate ${c.name}`} onClick={() => duplicate.mutate(c)}>
+                  <Copy size={15} />
+                </IconButton>
                 <IconButton
                   label={`Export ${c.name}`}
                   onClick={() => void exportCard(c).catch(report)}
@@ -243,5 +263,35 @@ export function ShelfPage() {
         </ul>
       </main>
     </div>
+  )
+}
+
+/** A workpiece begun from one of a few small ones. */
+function StartFrom({ onChoose }: { onChoose(w: Workpiece): void }) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <Button>
+          Start from <ChevronDown size={14} aria-hidden="true" />
+        </Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="z-50 min-w-44 rounded-sm border border-rule bg-sheet p-1 shadow-md"
+        >
+          {startingPieces().map((w) => (
+            <DropdownMenu.Item
+              key={w.id}
+              className="cursor-pointer rounded-sm px-2 py-1 outline-none data-[highlighted]:bg-brass-wash"
+              onSelect={() => onChoose(w)}
+            >
+              {w.name}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
   )
 }
