@@ -46,6 +46,7 @@ export {
   idSchema,
   type Limits,
   limitsSchema,
+  type NoteDoc,
   type Op,
   opSchema,
   TARGETS,

@@ -29,6 +29,8 @@ export const opSchema = z.object({
   kind: z.string().min(1).max(40),
   name: z.string().min(1).max(80),
   suppressed: z.boolean().optional(),
+  /** What a person has to say of it. */
+  note: z.string().max(500).optional(),
   inputs: z.record(z.string(), z.unknown()),
 })
 export type Op = z.infer<typeof opSchema>
@@ -81,6 +83,16 @@ export const gaugeSchema = z.object({
 })
 export type GaugeDoc = z.infer<typeof gaugeSchema>
 
+/** A note on a face, or on the edge between two, by their names; `at` tells which place of it, mm. */
+export const noteSchema = z.object({
+  id: idSchema,
+  body: idSchema,
+  faces: z.array(z.string().min(1).max(2000)).min(1).max(2),
+  at: z.tuple([z.number().finite(), z.number().finite(), z.number().finite()]),
+  text: z.string().max(500).default(''),
+})
+export type NoteDoc = z.infer<typeof noteSchema>
+
 export const workpieceSchema = z
   .object({
     format: z.literal(FORMAT),
@@ -92,6 +104,7 @@ export const workpieceSchema = z
     route: z.array(opSchema).max(1000).default([]),
     brief: briefSchema.default({ purpose: '', targets: {} }),
     gauges: z.array(gaugeSchema).max(200).default([]),
+    notes: z.array(noteSchema).max(200).default([]),
     bodies: z
       .record(
         idSchema,

@@ -24,6 +24,7 @@ import { Conflict } from './Conflict'
 import { FiguresPanel } from './FiguresPanel'
 import { GaugePanel } from './GaugePanel'
 import { GaugeSheet } from './GaugeSheet'
+import { NotesPanel } from './NotesPanel'
 import { OpSheet } from './OpSheet'
 import { Palette } from './Palette'
 import { ProofsSheet } from './proofs/ProofsSheet'
@@ -244,6 +245,7 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
               <>
                 <OpSheet />
                 <FiguresPanel />
+                <NotesPanel />
               </>
             )}
           </div>

@@ -37,6 +37,21 @@ export function OpSheet() {
           />
         </div>
         <p className="text-soft text-sm">{spec.help}</p>
+        <CommitInput
+          aria-label="Note on the op"
+          className="mt-1 w-full text-sm"
+          placeholder="A note on it"
+          maxLength={500}
+          value={op.note ?? ''}
+          onCommit={(t) =>
+            edit((d) => {
+              const own = d.route.find((o) => o.id === op.id)
+              if (!own) return
+              if (t.trim()) own.note = t.trim().slice(0, 500)
+              else delete own.note
+            })
+          }
+        />
       </div>
       {report && <Diagnoses report={report} />}
       {spec.fields.map((f) => (

@@ -1,7 +1,14 @@
 import { Command } from 'cmdk'
+import { useMemo } from 'react'
 import { type Command as Cmd, keycap } from '../session/commands'
+import { things } from './finding'
 
-/** Every command by name, with its key. */
+const GROUP =
+  '[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-soft [&_[cmdk-group-heading]]:text-sm'
+const ITEM =
+  'flex cursor-pointer items-center justify-between gap-3 rounded-sm px-3 py-1 data-[selected=true]:bg-brass-wash'
+
+/** Every command by name, with its key; and what the workpiece holds, by name, kind and state. */
 export function Palette({
   open,
   onClose,
@@ -12,6 +19,7 @@ export function Palette({
   commands: Cmd[]
 }) {
   const groups = [...new Set(commands.map((c) => c.group))]
+  const found = useMemo(() => (open ? things() : []), [open])
   return (
     <Command.Dialog
       open={open}
@@ -21,17 +29,37 @@ export function Palette({
       overlayClassName="fixed inset-0 z-40 bg-ink/25"
     >
       <Command.Input
-        placeholder="What do you want to do?"
+        placeholder="What do you want to do, or find?"
         className="w-full border-rule border-b bg-transparent px-4 py-3 text-lg outline-none"
       />
       <Command.List className="max-h-96 overflow-y-auto p-2">
-        <Command.Empty className="px-3 py-2 text-soft">No command is called that.</Command.Empty>
+        <Command.Empty className="px-3 py-2 text-soft">
+          No command, op, figure or body is called that.
+        </Command.Empty>
+        {(['Ops', 'Figures', 'Bodies'] as const)
+          .filter((g) => found.some((t) => t.group === g))
+          .map((g) => (
+            <Command.Group key={g} heading={g} className={GROUP}>
+              {found
+                .filter((t) => t.group === g)
+                .map((t) => (
+                  <Command.Item
+                    key={t.id}
+                    value={`${t.label} ${t.words} ${t.id}`}
+                    onSelect={() => {
+                      onClose()
+                      t.run()
+                    }}
+                    className={ITEM}
+                  >
+                    <span className="truncate">{t.label}</span>
+                    <span className="max-w-72 truncate text-soft text-sm">{t.words}</span>
+                  </Command.Item>
+                ))}
+            </Command.Group>
+          ))}
         {groups.map((g) => (
-          <Command.Group
-            key={g}
-            heading={g}
-            className="[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-soft [&_[cmdk-group-heading]]:text-sm"
-          >
+          <Command.Group key={g} heading={g} className={GROUP}>
             {commands
               .filter((c) => c.group === g)
               .map((c) => (
@@ -42,7 +70,7 @@ export function Palette({
                     onClose()
                     c.run()
                   }}
-                  className="flex cursor-pointer items-center justify-between rounded-sm px-3 py-1 data-[selected=true]:bg-brass-wash"
+                  className={ITEM}
                 >
                   {c.label}
                   {(c.key || c.shown) && (

@@ -2,7 +2,7 @@ import { arrayMove, useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import type { OpReport } from '@ivory/core/rebuild'
 import type { Op } from '@ivory/core/workpiece'
-import { renumber } from '@ivory/core/workpiece'
+import { renumber, usedBy, usersOf } from '@ivory/core/workpiece'
 import clsx from 'clsx'
 import { CircleSlash, Copy, CornerLeftDown, GripVertical, Import, Trash2 } from 'lucide-react'
 import { memo, useMemo } from 'react'
@@ -12,17 +12,18 @@ import { edit, openOp, useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
 import { Sortable } from '../ui/Sortable'
 
-type RowOp = Pick<Op, 'id' | 'number' | 'name' | 'suppressed'>
+type RowOp = Pick<Op, 'id' | 'number' | 'name' | 'suppressed' | 'note'>
 
 /** The rows of the route: equal while only inputs change, so a drag does not redraw the panel. */
 function useRouteRows(): RowOp[] {
   const key = useSession((s) =>
     JSON.stringify(
-      (s.doc?.route ?? []).map(({ id, number, name, suppressed }) => ({
+      (s.doc?.route ?? []).map(({ id, number, name, suppressed, note }) => ({
         id,
         number,
         name,
         suppressed,
+        note,
       })),
     ),
   )
@@ -35,6 +36,7 @@ export function RoutePanel({ onTake }: { onTake(): void }) {
   const selected = useSession((s) => s.selected)
   const ids = useMemo(() => route.map((o) => o.id), [route])
   const end = route.findIndex((o) => o.id === rolledTo)
+  const ties = useTies(selected)
   const moveRow = (from: number, to: number) =>
     edit((d) => {
       const moved = arrayMove(d.route, from, to)
@@ -65,6 +67,7 @@ export function RoutePanel({ onTake }: { onTake(): void }) {
                 active={op.id === selected}
                 beyond={end >= 0 && i > end}
                 isEnd={i === end}
+                tie={ties[op.id] ?? ''}
               />
             ))}
           </ol>
@@ -74,7 +77,21 @@ export function RoutePanel({ onTake }: { onTake(): void }) {
   )
 }
 
-const STATE: Record<string, { word: string; className: string; mark: string }> = {
+/** What ops have to do with the selected one: those it uses, and those that use it. */
+function useTies(selected: string | null): Readonly<Record<string, string>> {
+  // While something is dragged, what was before stands: the panel is not drawn again then.
+  const route = useSession((s) => (s.dragFrom ?? s.doc)?.route)
+  return useMemo(() => {
+    const { doc } = useSession.getState()
+    if (!doc || !selected || !route) return {}
+    return Object.fromEntries([
+      ...usersOf(doc, selected).map((id) => [id, 'uses it'] as const),
+      ...usedBy(doc, selected).map((id) => [id, 'used'] as const),
+    ])
+  }, [route, selected])
+}
+
+export const STATE: Record<string, { word: string; className: string; mark: string }> = {
   ok: { word: 'holds', className: 'bg-holds', mark: '' },
   warn: { word: 'see note', className: 'bg-marginal', mark: '!' },
   fail: { word: 'fails', className: 'bg-out', mark: '×' },
@@ -97,11 +114,14 @@ const Row = memo(function Row({
   active,
   beyond,
   isEnd,
+  tie,
 }: {
   op: RowOp
   active: boolean
   beyond: boolean
   isEnd: boolean
+  /** What it has to do with the selected op. */
+  tie: string
 }) {
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: op.id })
   const [status, line] = useReport(op.id)
@@ -139,7 +159,15 @@ const Row = memo(function Row({
           className="grid min-w-0 flex-1 grid-cols-[2.2rem_1fr_auto] items-baseline gap-x-1 py-1.5 pr-2 text-left"
         >
           <span className="figures text-soft">{op.number}</span>
-          <span className={clsx('truncate', op.suppressed && 'line-through')}>{op.name}</span>
+          <span className="flex min-w-0 items-baseline gap-1.5">
+            <span className={clsx('truncate', op.suppressed && 'line-through')}>{op.name}</span>
+            {op.note && (
+              <span title={op.note} className="text-marginal text-sm">
+                note<span className="sr-only">: {op.note}</span>
+              </span>
+            )}
+            {tie && <span className="whitespace-nowrap text-brass text-sm">{tie}</span>}
+          </span>
           <span
             title={beyond ? 'not run' : state.word}
             className={clsx(

@@ -93,6 +93,8 @@ interface Session {
   cut: Cut | null
   /** The gauge whose faces are being picked on the Stage, and which of them is next. */
   measuring: { gauge: string; next: 'face' | 'with' } | null
+  /** The next face or edge that is clicked takes a note. */
+  noting: boolean
   /** The path that is drawn on the Stage: which way its sheet lies, and how the next place is gone to. */
   tracing: Tracing | null
   /** How the chosen cage is being edited. */
@@ -187,6 +189,7 @@ export const useSession = create<Session>(() => ({
   shaping: true,
   cut: null,
   measuring: null,
+  noting: false,
   tracing: null,
   caging: NO_CAGING,
   loop: null,
@@ -226,6 +229,7 @@ export function openSession(doc: Workpiece, past: Workpiece[], revision: number)
     choosing: null,
     cut: null,
     measuring: null,
+    noting: false,
     tracing: null,
     caging: NO_CAGING,
     chart: null,
@@ -311,6 +315,7 @@ export const select = (id: string | null): void =>
   set((s) => ({
     selected: id,
     picking: null,
+    noting: false,
     tracing: null,
     drawn: none,
     caging: { ...s.caging, picks: [], open: null },

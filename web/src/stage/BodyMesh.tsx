@@ -16,6 +16,7 @@ import {
 import type { BodyView } from '../engine'
 import { lastMaker, makersOf } from '../session/makers'
 import { takeThing } from '../session/measuring'
+import { takeNote } from '../session/notes'
 import { NO_MAKERS, openOp, type Picking, useSession } from '../session/session'
 import { layOn } from '../session/tracing'
 import { useBehind } from './clip'
@@ -52,7 +53,8 @@ export function BodyMesh({
   const refs = useMemo(() => pickedRefs(pickDoc, pick) as never[], [pickDoc, pick])
   // While something is picked only the ghost takes the pointer.
   const quiet = useSession((s) => s.picking !== null) && !ghost
-  const measuring = useSession((s) => s.measuring !== null)
+  const noting = useSession((s) => s.noting)
+  const measuring = useSession((s) => s.measuring !== null || s.noting)
   const litOp = useSession((s) => s.litOp)
   const reading = useSession((s) => s.reading)
   // Triangles of turned bodies come cut; of others the front is clipped, save while something is picked on it.
@@ -178,6 +180,11 @@ export function BodyMesh({
           if (measuring) {
             e.stopPropagation()
             const ref = refOf(lit(e))
+            if (noting) {
+              const names = ref && 'edge' in ref ? ref.edge : [mesh.faces[faceUnder(e)]!]
+              takeNote(body.id, [...names], [e.point.x, e.point.y, e.point.z])
+              return
+            }
             takeThing(body.id, ref ? JSON.stringify(ref) : mesh.faces[faceUnder(e)]!)
             return
           }

@@ -22,6 +22,7 @@ import { DraftSkins } from './DraftSkin'
 import { Ghost } from './Ghost'
 import { LookPanel } from './LookPanel'
 import { Measures } from './Measures'
+import { Notes } from './Notes'
 import { Dots, pathBounds } from './PathLine'
 import { PinLayer } from './Pin'
 import { Places } from './Places'
@@ -113,6 +114,7 @@ export default function Stage() {
         <ChartMark bodies={bodies} />
         <CutFrame bodies={bodies} />
         <Places bodies={bodies} />
+        <Notes bodies={solids} />
         <Datums bodies={bodies} />
         <Ghost />
         <DraftSkins />
