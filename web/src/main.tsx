@@ -4,10 +4,14 @@ import { lazy, StrictMode, Suspense } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, Navigate, RouterProvider, useRouteError } from 'react-router'
 import { Toaster } from 'sonner'
+import { loadOwn } from './session/own'
 import { ShelfPage } from './shelf/ShelfPage'
 import './styles.css'
 
 const BenchPage = lazy(() => import('./bench/BenchPage'))
+const SettingsPage = lazy(() =>
+  import('./settings/SettingsPage').then((m) => ({ default: m.SettingsPage })),
+)
 
 const client = new QueryClient({
   defaultOptions: { queries: { retry: false, networkMode: 'always' } },
@@ -38,9 +42,19 @@ const router = createBrowserRouter([
     ),
     errorElement: <Broken />,
   },
+  {
+    path: '/settings',
+    element: (
+      <Suspense fallback={waiting}>
+        <SettingsPage />
+      </Suspense>
+    ),
+    errorElement: <Broken />,
+  },
   { path: '*', element: <Navigate to="/" replace /> },
 ])
 
+void loadOwn()
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={client}>
@@ -49,7 +63,11 @@ createRoot(document.getElementById('root')!).render(
         <Toaster
           position="bottom-center"
           toastOptions={{
-            style: { background: '#fcf9f1', color: '#2b2620', borderColor: '#cfc4aa' },
+            style: {
+              background: 'var(--color-sheet)',
+              color: 'var(--color-ink)',
+              borderColor: 'var(--color-rule)',
+            },
           }}
         />
       </Tooltip.Provider>

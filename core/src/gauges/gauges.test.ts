@@ -35,6 +35,16 @@ describe('gauges against closed forms', () => {
     expect(t.rows.find((r) => r.label === 'centre of gravity, empty')!.text).toBe('39.14 mm up')
     expect(t.rows.find((r) => r.label === 'tips when empty')!.text).toBe('45.6 deg')
   })
+  it('filament of a cup: its volume over the area of the strand (mass of B9 over its density)', () => {
+    const volume = (225.779980828 / 2.4) * 1000
+    expect(read('filament', cup, undefined, { across: 1.75 }).low).toBeCloseTo(
+      volume / (Math.PI * 0.875 ** 2) / 1000,
+      6,
+    )
+    const thick = read('filament', cup, 2.4, { across: 2.85 })
+    expect(thick.rows.map((r) => r.text)).toEqual(['94.07 cm³', '225.8 g'])
+    expect(readWith(gaugeSpec('filament')!, subjectOf(cup), { across: 0 })).toContain('wider')
+  })
   it('mass of a hollow sphere (B7)', () => {
     const s = turn([
       { curve: arc([0, 0], 50, -Math.PI / 2, Math.PI), name: 'out' },

@@ -2,6 +2,7 @@ import { balanceGauge } from './balance'
 import { betweenGauge } from './between'
 import { capacityGauge, fillGauge } from './capacity'
 import { clearanceGauge } from './clearance'
+import { filamentGauge } from './filament'
 import { bendsGauge } from './form/bends'
 import { polesGauge } from './form/poles'
 import { rippleGauge } from './form/ripple'
@@ -25,6 +26,7 @@ export const GAUGES: Readonly<Record<string, GaugeSpec>> = Object.fromEntries(
     tiltedGauge,
     wallGauge,
     massGauge,
+    filamentGauge,
     heightGauge,
     widthGauge,
     balanceGauge,

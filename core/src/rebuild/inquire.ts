@@ -31,7 +31,7 @@ import { measuredThing } from './things'
 
 /** Density for a body: its own material, else the brief's, g/cm3. */
 export const densityOf = (w: Workpiece, body: Body): number | undefined =>
-  materialOf(w.bodies[body.id]?.material ?? w.brief.material)?.density
+  materialOf(w.bodies[body.id]?.material ?? w.brief.material, w.materials)?.density
 
 export interface GaugeReport {
   id: string

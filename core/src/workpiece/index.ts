@@ -1,3 +1,4 @@
+export { type BodyRow, bodyCells, bodyRows, csvOf, type ListedBody, tabbed } from './bodylist'
 export {
   type BodyDifference,
   bodiesBeside,
@@ -32,7 +33,8 @@ export {
   reckonFit,
 } from './fits'
 export { sayIssue } from './issues'
-export { MATERIALS, type Material, materialOf, WATER } from './materials'
+export { AS_WORKED_OUT, asLiked, inFractions, type Liking } from './liked'
+export { MATERIALS, materialOf, WATER } from './materials'
 export { checkWorkpiece, MAX_BYTES, readWorkpiece, writeWorkpiece } from './read'
 export { emptyWorkpiece, insertOp, renumber, shownRoute } from './route'
 export { type RowSizes, rowTroubles } from './rows'
@@ -54,6 +56,19 @@ export {
   type Workpiece,
   workpieceSchema,
 } from './schema'
+export {
+  type Material,
+  materialSchema,
+  PROCESSES,
+  type Printer,
+  type ProcessLimits,
+  printerSchema,
+  processSchema,
+  readTables,
+  START_TABLES,
+  type Tables,
+  tablesSchema,
+} from './tables'
 export { neededBy, taken, usedBy, usersOf } from './taking'
 export { sayLengths } from './units'
 export { renameFigure, usesOf } from './uses'

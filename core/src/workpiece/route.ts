@@ -30,6 +30,7 @@ export const emptyWorkpiece = (id: string, name: string): Workpiece => ({
   brief: { purpose: '', targets: {} },
   gauges: [],
   notes: [],
+  materials: [],
   bodies: {},
   log: [],
 })

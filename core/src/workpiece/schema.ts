@@ -1,13 +1,13 @@
 import { z } from 'zod'
 import { RESERVED } from './expression'
 import { fileSchema } from './files'
+import { idSchema } from './id'
+import { materialSchema, PROCESSES, printerSchema, processSchema } from './tables'
 
 export const FORMAT = 'ivory-lathe'
 export const VERSION = 1
 
-export const idSchema = z
-  .string()
-  .regex(/^[A-Za-z][\w-]{0,31}$/, 'an id is a letter, then letters, digits, - or _ (32 at most)')
+export { idSchema } from './id'
 
 export const figureSchema = z.object({
   name: z
@@ -53,10 +53,13 @@ export type Target = keyof typeof TARGETS
 
 export const briefSchema = z.object({
   purpose: z.string().max(2000).default(''),
-  process: z.enum(['printed', 'moulded', 'cast', 'blown', 'turned', 'thrown']).optional(),
+  process: z.enum(PROCESSES).optional(),
   material: z.string().max(40).optional(),
   /** Width of one printed line, mm. */
   line: z.number().positive().max(20).optional(),
+  /** As they were when they were chosen from tables. */
+  printer: printerSchema.optional(),
+  limits: processSchema.optional(),
   targets: z
     .object({
       capacity: limitsSchema.optional(),
@@ -104,6 +107,8 @@ export const workpieceSchema = z
     route: z.array(opSchema).max(1000).default([]),
     brief: briefSchema.default({ purpose: '', targets: {} }),
     gauges: z.array(gaugeSchema).max(200).default([]),
+    /** Materials of one's own that the brief or a body is of. */
+    materials: z.array(materialSchema).max(500).default([]),
     notes: z.array(noteSchema).max(200).default([]),
     bodies: z
       .record(

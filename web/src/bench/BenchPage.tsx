@@ -8,6 +8,7 @@ import { Link, Navigate, useNavigate, useParams } from 'react-router'
 import { lathe } from '../engine'
 import { startAutosave } from '../session/autosave'
 import { type Command, documentCommands } from '../session/commands'
+import { useOwn } from '../session/own'
 import { openProofs, useProofs } from '../session/proofs'
 import { startRebuilding } from '../session/rebuilding'
 import { edit, openSession, opOf, redo, undo, useSession } from '../session/session'
@@ -174,18 +175,27 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
         key: '0',
         run: () => navigate('/'),
       },
+      {
+        id: 'settings',
+        label: 'Settings: look, numbers, keys, tables',
+        group: 'Stages',
+        key: '',
+        run: () => navigate('/settings'),
+      },
     ]
   }, [id, navigate])
+  const own = useOwn((s) => s.keys)
   for (const c of commands) {
+    const key = own[c.id] ?? c.key
     // biome-ignore lint/correctness/useHookAtTopLevel: the list of commands is fixed
     useHotkeys(
-      c.key || 'unbound',
+      key || 'unbound',
       (e) => {
         e.preventDefault()
         c.run()
       },
-      { enabled: c.key !== '' && !palette && !taking },
-      [c, palette, taking],
+      { enabled: key !== '' && !palette && !taking },
+      [c, key, palette, taking],
     )
   }
   useHotkeys('mod+k', (e) => {
@@ -256,7 +266,11 @@ function Bench({ id, stage }: { id: string; stage: StageName }) {
       </div>
       <StatusLine />
       <TakeDialog open={taking} onClose={() => setTaking(false)} />
-      <Palette open={palette} onClose={() => setPalette(false)} commands={commands} />
+      <Palette
+        open={palette}
+        onClose={() => setPalette(false)}
+        commands={commands.map((c) => (own[c.id] ? { ...c, key: own[c.id]! } : c))}
+      />
     </div>
   )
 }

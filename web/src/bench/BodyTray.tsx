@@ -3,9 +3,11 @@ import { Archive, ArchiveRestore, Ellipsis, Eye, EyeOff, Focus } from 'lucide-re
 import { Popover } from 'radix-ui'
 import type { BodyView } from '../engine'
 import { setContent } from '../session/measuring'
+import { useLiked } from '../session/own'
 import { edit, editBody, useSession } from '../session/session'
 import { Choice, CommitInput, IconButton } from '../ui/controls'
 import { VerdictMark } from '../ui/verdict'
+import { BodyList } from './BodyList'
 
 const NONE: BodyView[] = []
 
@@ -25,7 +27,10 @@ export function BodyTray() {
     })
   return (
     <section aria-label="Tray of bodies" className="flex max-h-[45%] flex-col border-rule border-t">
-      <h2 className="px-3 py-1.5 font-medium">Bodies</h2>
+      <div className="flex items-center justify-between pr-1 pl-3">
+        <h2 className="py-1.5 font-medium">Bodies</h2>
+        <BodyList />
+      </div>
       <ul className="overflow-y-auto pb-1">
         {bodies.map((b) => (
           <BodyRow key={b.id} body={b} alone={() => alone(b.id)} several={bodies.length > 1} />
@@ -41,6 +46,7 @@ function BodyRow({ body, alone, several }: { body: BodyView; alone(): void; seve
     s.settled?.waits === 0 ? worst(s.settled.gauges, body.id) : null,
   )
   const { id, name, hidden, away, content } = body
+  const liked = useLiked()
   return (
     <li className="flex items-center gap-1 border-rule/60 border-t px-2 py-0.5" data-testid="body">
       <input
@@ -58,7 +64,7 @@ function BodyRow({ body, alone, several }: { body: BodyView; alone(): void; seve
           onCommit={(t) => editBody(id, { name: t.trim().slice(0, 80) || name })}
         />
         <p className="flex gap-2 text-soft text-sm">
-          <span className="figures">{fixed(body.volume / 1000, 1)} cm³</span>
+          <span className="figures">{liked(`${fixed(body.volume / 1000, 1)} cm³`)}</span>
           {content && 'content'}
           {away ? 'put away' : hidden ? 'hidden' : verdict && <VerdictMark verdict={verdict} />}
         </p>

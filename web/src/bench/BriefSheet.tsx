@@ -1,10 +1,20 @@
 import { GAUGES } from '@ivory/core/gauges'
-import { MATERIALS, TARGETS, type Target } from '@ivory/core/workpiece'
+import {
+  MATERIALS,
+  materialOf,
+  PROCESSES,
+  type Printer,
+  type ProcessLimits,
+  TARGETS,
+  type Target,
+  type Workpiece,
+} from '@ivory/core/workpiece'
+import type { Draft } from 'immer'
+import { useOwn } from '../session/own'
 import { edit, editBody, useSession } from '../session/session'
 import { Choice, CommitInput } from '../ui/controls'
 import { typedNumber } from '../ui/number'
 
-const PROCESSES = ['printed', 'moulded', 'cast', 'blown', 'turned', 'thrown'] as const
 const WORD: Record<Target, string> = {
   capacity: 'Capacity to the brim',
   wall: 'Wall',
@@ -20,6 +30,12 @@ export function BriefSheet() {
   const doc = useSession((s) => s.doc)!
   const { brief } = doc
   const bodies = useSession((s) => s.settled?.bodies) ?? []
+  const tables = useOwn((s) => s.tables)
+  const materials = [
+    ...MATERIALS,
+    ...tables.materials,
+    ...doc.materials.filter((m) => !tables.materials.some((t) => t.id === m.id)),
+  ]
   const setTarget = (t: Target, side: 'min' | 'max', text: string) =>
     edit((d) => {
       const n = typedNumber(text)
@@ -82,6 +98,40 @@ export function BriefSheet() {
             })
           }
         />
+        <span>Limits of</span>
+        <Choice
+          label="Process of your tables"
+          value={brief.limits?.id ?? ''}
+          options={[
+            { value: '', label: 'none' },
+            ...withOwn(tables.processes, brief.limits).map((p) => ({ value: p.id, label: p.name })),
+          ]}
+          onChange={(v) =>
+            edit((d) =>
+              takeLimits(
+                d,
+                withOwn(tables.processes, brief.limits).find((p) => p.id === v),
+              ),
+            )
+          }
+        />
+        <span>Printer</span>
+        <Choice
+          label="Printer of your tables"
+          value={brief.printer?.id ?? ''}
+          options={[
+            { value: '', label: 'none' },
+            ...withOwn(tables.printers, brief.printer).map((p) => ({ value: p.id, label: p.name })),
+          ]}
+          onChange={(v) =>
+            edit((d) =>
+              takePrinter(
+                d,
+                withOwn(tables.printers, brief.printer).find((p) => p.id === v),
+              ),
+            )
+          }
+        />
         <span>Printed line</span>
         <CommitInput
           aria-label="Width of one printed line, mm"
@@ -102,19 +152,21 @@ export function BriefSheet() {
           value={brief.material ?? ''}
           options={[
             { value: '', label: 'not decided' },
-            ...MATERIALS.map((m) => ({ value: m.id, label: `${m.name}, ${m.density} g/cm³` })),
+            ...materials.map((m) => ({ value: m.id, label: `${m.name}, ${m.density} g/cm³` })),
           ]}
           onChange={(v) =>
             edit((d) => {
+              if (v) takeMaterial(d, v)
               if (v) d.brief.material = v
               else delete d.brief.material
             })
           }
         />
       </div>
+      {brief.printer && <OnBed printer={brief.printer} />}
       {brief.material && (
         <p className="text-soft text-sm">
-          Density: {MATERIALS.find((m) => m.id === brief.material)?.source}.
+          Density: {materialOf(brief.material, doc.materials)?.source || 'of your own table'}.
         </p>
       )}
       <table className="w-full">
@@ -169,9 +221,15 @@ export function BriefSheet() {
                 value={doc.bodies[b.id]?.material ?? ''}
                 options={[
                   { value: '', label: 'as the brief' },
-                  ...MATERIALS.map((m) => ({ value: m.id, label: m.name })),
+                  ...materials.map((m) => ({ value: m.id, label: m.name })),
                 ]}
-                onChange={(v) => editBody(b.id, { material: v || undefined })}
+                onChange={(v) =>
+                  edit((d) => {
+                    if (v) takeMaterial(d, v)
+                    const { material: _, ...rest } = d.bodies[b.id] ?? {}
+                    d.bodies[b.id] = v ? { ...rest, material: v } : rest
+                  })
+                }
               />
               <input
                 type="color"
@@ -189,5 +247,68 @@ export function BriefSheet() {
         here measure shape only.
       </p>
     </div>
+  )
+}
+
+/** Rows of a table, with the one a workpiece brought along where that is not among them. */
+const withOwn = <T extends { id: string }>(rows: readonly T[], own: T | undefined): T[] =>
+  own && !rows.some((r) => r.id === own.id) ? [...rows, own] : [...rows]
+
+/** A material of one's own goes with the workpiece, which others can then read. */
+function takeMaterial(d: Draft<Workpiece>, id: string): void {
+  const row = useOwn.getState().tables.materials.find((m) => m.id === id)
+  if (row) d.materials = [...d.materials.filter((m) => m.id !== id), row]
+}
+
+/** What a printer does becomes what the print gauges are read against. */
+function takePrinter(d: Draft<Workpiece>, printer: Printer | undefined): void {
+  if (!printer) {
+    delete d.brief.printer
+    return
+  }
+  d.brief.printer = printer
+  d.brief.line = printer.line
+  d.brief.process = 'printed'
+  for (const g of d.gauges) {
+    if (g.kind === 'overhang') g.params.asked = printer.angle
+    if (g.kind === 'bridge') g.limits = { ...g.limits, max: printer.bridge }
+  }
+}
+
+/** Limits of a process become targets of the brief, and limits of gauges that have no target. */
+function takeLimits(d: Draft<Workpiece>, limits: ProcessLimits | undefined): void {
+  if (!limits) {
+    delete d.brief.limits
+    return
+  }
+  d.brief.limits = limits
+  d.brief.process = limits.process
+  const { wallLeast, wallMost, draft, radius } = limits
+  if (wallLeast !== undefined || wallMost !== undefined)
+    d.brief.targets.wall = {
+      ...(wallLeast === undefined ? {} : { min: wallLeast }),
+      ...(wallMost === undefined ? {} : { max: wallMost }),
+    }
+  for (const g of d.gauges) {
+    if (g.kind === 'draft' && draft !== undefined) g.limits = { ...g.limits, min: draft }
+    if (g.kind === 'bends' && radius !== undefined) g.limits = { ...g.limits, min: radius }
+  }
+}
+
+/** Whether each body stands on the bed of the printer, as it lies. */
+function OnBed({ printer: { bed } }: { printer: Printer }) {
+  const bodies = useSession((s) => s.settled?.bodies) ?? []
+  const wide = bodies.filter(({ bounds: { min, max }, away, content }) => {
+    const size = [0, 1, 2].map((k) => max[k]! - min[k]!).sort((a, b) => a - b)
+    const room = [...bed].sort((a, b) => a - b)
+    return !away && !content && size.some((s, k) => s > room[k]!)
+  })
+  return (
+    <p className={`text-sm ${wide.length > 0 ? 'text-out' : 'text-soft'}`}>
+      Bed {bed.join(' × ')} mm:{' '}
+      {wide.length === 0
+        ? 'every body goes on it, laid on a side where it must be.'
+        : `${wide.map((b) => b.name).join(', ')} ${wide.length === 1 ? 'is' : 'are'} too large, whichever side is down.`}
+    </p>
   )
 }

@@ -1,6 +1,10 @@
 import type { Workpiece } from '@ivory/core/workpiece'
 import clsx from 'clsx'
+import { Copy } from 'lucide-react'
+import { useLiked } from '../session/own'
 import { useSession } from '../session/session'
+import { IconButton } from '../ui/controls'
+import { copyCells } from '../ui/copy'
 import { VerdictMark } from '../ui/verdict'
 import { faceName } from './names'
 
@@ -20,14 +24,45 @@ export function GaugePanel() {
   const doc = useSession((s) => s.doc)
   // Until the exact kernel is done, what is read is not of the whole route: no verdict on it.
   const waits = useSession((s) => (s.settled?.waits ?? 0) > 0)
+  const liked = useLiked()
+  const text = (g: (typeof gauges)[number]) => liked(g.reading?.text ?? '–')
+  const cells = () => [
+    ['gauge', 'body', 'reading', 'at least', 'at most', 'verdict'],
+    ...gauges.flatMap((g) => {
+      const body = bodies.find((b) => b.id === g.body)?.name ?? ''
+      const { min, max } = g.limits ?? {}
+      const limit = (x: number | undefined) => (x === undefined ? '' : String(x))
+      return [
+        [g.label, body, text(g), limit(min), limit(max), g.verdict === 'none' ? '' : g.verdict],
+        ...(g.reading?.rows ?? []).map((r) => [
+          `${g.label}: ${worded(doc, r.label)}`,
+          body,
+          liked(r.text),
+          '',
+          '',
+          '',
+        ]),
+      ]
+    }),
+  ]
   return (
     <section aria-label="Gauges" className="flex min-h-0 flex-col">
-      <h2 className="border-rule border-y px-3 py-1.5 font-medium">
-        Gauges
-        {waits && (
-          <span className="font-normal text-soft text-sm"> · the exact kernel is at work</span>
+      <div className="flex items-center border-rule border-y pr-1 pl-3">
+        <h2 className="flex-1 py-1.5 font-medium">
+          Gauges
+          {waits && (
+            <span className="font-normal text-soft text-sm"> · the exact kernel is at work</span>
+          )}
+        </h2>
+        {gauges.length > 0 && !waits && (
+          <IconButton
+            label="Copy the readings for a spreadsheet"
+            onClick={() => void copyCells(cells())}
+          >
+            <Copy size={13} />
+          </IconButton>
         )}
-      </h2>
+      </div>
       <ul className="overflow-y-auto">
         {gauges.length === 0 && (
           <li className="px-3 py-2 text-soft text-sm">
@@ -37,8 +72,8 @@ export function GaugePanel() {
         {gauges.map((g) => (
           <li key={g.id} className="border-rule/60 border-b px-3 py-1">
             <details>
-              <summary className="flex cursor-pointer items-baseline gap-2 marker:content-none">
-                <span className="min-w-0 flex-1 truncate">
+              <summary className="flex flex-wrap cursor-pointer items-baseline gap-2 marker:content-none">
+                <span className="min-w-24 flex-1 truncate">
                   {g.label}
                   {bodies.length > 1 && (
                     <span className="text-soft">
@@ -51,7 +86,7 @@ export function GaugePanel() {
                   className={clsx('figures whitespace-nowrap', waits && 'text-soft')}
                   data-testid={`gauge-${g.kind}`}
                 >
-                  {waits ? `(${g.reading?.text ?? '–'})` : (g.reading?.text ?? '–')}
+                  {waits ? `(${text(g)})` : text(g)}
                 </span>
                 <span className="w-18 text-right">
                   {!waits && <VerdictMark verdict={g.verdict} />}
@@ -76,7 +111,9 @@ export function GaugePanel() {
                     onMouseLeave={() => useSession.setState({ pointed: null })}
                   >
                     <dt className={r.at ? 'group-hover:text-ink' : ''}>{worded(doc, r.label)}</dt>
-                    <dd className={clsx('figures', r.at && 'group-hover:text-ink')}>{r.text}</dd>
+                    <dd className={clsx('figures', r.at && 'group-hover:text-ink')}>
+                      {liked(r.text)}
+                    </dd>
                   </div>
                 ))}
               </dl>

@@ -8,6 +8,7 @@ import { CircleSlash, Copy, CornerLeftDown, GripVertical, Import, Trash2 } from 
 import { memo, useMemo } from 'react'
 import { useShallow } from 'zustand/react/shallow'
 import { duplicateOp, removeOp, rollTo, toggleSuppressed } from '../session/commands'
+import { useLiked } from '../session/own'
 import { edit, openOp, useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
 import { Sortable } from '../ui/Sortable'
@@ -126,6 +127,7 @@ const Row = memo(function Row({
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: op.id })
   const [status, line] = useReport(op.id)
   const state = STATE[status]!
+  const liked = useLiked()
   // Made, or worked on, the face under the pointer.
   const making = useSession((s) => s.makers.ops.includes(op.id))
   return (
@@ -184,7 +186,7 @@ const Row = memo(function Row({
               status === 'fail' ? 'text-out' : 'text-soft',
             )}
           >
-            {beyond ? 'not run' : line}
+            {beyond ? 'not run' : liked(line)}
           </span>
         </button>
       </div>

@@ -76,7 +76,7 @@ export default function ChartPanel() {
     setSaid(svg ? '' : `No mark every ${every} ml fits between the floor and the brim.`)
   }
   return (
-    <section aria-label="Chart" className="flex h-full flex-col bg-sheet">
+    <section aria-label="Chart" data-theme="light" className="flex h-full flex-col bg-sheet">
       <div className="flex flex-wrap items-center gap-2 border-rule border-b px-2 py-1">
         <Choice
           label="Chart"

@@ -9,8 +9,20 @@ export function addGauge(d: Draft<Workpiece>, gauge: Omit<GaugeDoc, 'id'>): stri
     d.gauges.map((g) => g.id),
     'gauge',
   )
-  d.gauges.push({ id, ...gauge })
+  d.gauges.push({ id, ...withPrinter(d, gauge) })
   return id
+}
+
+/** What the brief's printer and process ask is what a new gauge of them reads against. */
+function withPrinter(d: Draft<Workpiece>, gauge: Omit<GaugeDoc, 'id'>): Omit<GaugeDoc, 'id'> {
+  const { printer, limits } = d.brief
+  if (gauge.kind === 'overhang' && printer)
+    return { ...gauge, params: { ...gauge.params, asked: printer.angle } }
+  const of = (side: 'min' | 'max', value: number | undefined) =>
+    value === undefined ? gauge : { ...gauge, limits: { ...gauge.limits, [side]: value } }
+  if (gauge.kind === 'bridge') return of('max', printer?.bridge)
+  if (gauge.kind === 'draft') return of('min', limits?.draft)
+  return gauge.kind === 'bends' ? of('min', limits?.radius) : gauge
 }
 
 /** Puts a gauge between two places on the bench and asks for them on the Stage. */

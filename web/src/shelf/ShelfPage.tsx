@@ -173,6 +173,9 @@ export function ShelfPage() {
           a bench for bodies that are turned, drawn out and combined: it measures before it promises
         </p>
         <div className="ml-auto flex gap-2">
+          <Link to="/settings" className="self-center px-2 text-brass hover:underline">
+            Settings
+          </Link>
           <Button onClick={() => demo.mutate()} disabled={demo.isPending}>
             Add the demo set
           </Button>

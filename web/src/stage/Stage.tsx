@@ -74,6 +74,7 @@ export default function Stage() {
   return (
     <section
       aria-label="Stage"
+      data-theme="light"
       className="relative h-full bg-[radial-gradient(ellipse_at_50%_30%,#fbf8ef,#ece4d1)]"
     >
       <Canvas

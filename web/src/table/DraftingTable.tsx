@@ -220,6 +220,7 @@ export function DraftingTable({ shaping }: { shaping: boolean }) {
     <section
       ref={box}
       aria-label="Drafting table"
+      data-theme="light"
       className="relative h-full touch-none select-none overflow-hidden bg-sheet"
       style={{ cursor: tool.tool === 'select' ? 'default' : 'crosshair' }}
       onPointerDown={down}

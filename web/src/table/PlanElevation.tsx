@@ -111,6 +111,7 @@ export function PlanElevation({ path }: { path: PathDatum }) {
   }
   return (
     <section
+      data-theme="light"
       ref={box}
       aria-label="Plan and elevation"
       className="relative h-full touch-none select-none overflow-hidden bg-sheet"

@@ -8,6 +8,7 @@ import {
 } from '@ivory/core/workpiece'
 import type { ReactNode } from 'react'
 import { useGhost } from '../../session/ghost'
+import { useLiked } from '../../session/own'
 import {
   type Beside,
   bodiesNow,
@@ -151,9 +152,10 @@ function SideBySide({
 
 const VERDICTS: readonly string[] = ['holds', 'marginal', 'out']
 function Reading({ text, verdict }: { text: string; verdict: string }) {
+  const liked = useLiked()
   return (
     <td className="pl-2 text-right">
-      <span className="figures whitespace-nowrap">{text || '–'}</span>
+      <span className="figures whitespace-nowrap">{liked(text) || '–'}</span>
       {VERDICTS.includes(verdict) && (
         <span className="block">
           <VerdictMark verdict={verdict as Verdict} />
