@@ -1,3 +1,5 @@
+import { sha256 } from '@noble/hashes/sha2.js'
+import { bytesToHex } from '@noble/hashes/utils.js'
 import { zipSync } from 'fflate'
 import type { ShapeStore } from '../exact'
 import { KernelError } from '../kernel'
@@ -31,6 +33,9 @@ export interface ReleasedFile {
   /** What was measured on the file's geometry, in words. */
   note: string
 }
+
+/** The SHA-256 of a file's bytes (FIPS 180-4), as hexadecimal digits. */
+export const digestOf = (bytes: Uint8Array): string => bytesToHex(sha256(bytes))
 
 const MIME: Record<Format, string> = {
   step: 'model/step',

@@ -1,5 +1,5 @@
 import { fixed } from '@ivory/core/math'
-import { FINENESS, FORMATS, type Format } from '@ivory/core/release'
+import { digestOf, FINENESS, FORMATS, type Format } from '@ivory/core/release'
 import { writeWorkpiece } from '@ivory/core/workpiece'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -11,6 +11,7 @@ import { StorageError } from '../storage/db'
 import { Button } from '../ui/controls'
 import { downloadFile } from '../ui/download'
 import { VerdictMark } from '../ui/verdict'
+import { ForPeople } from './ForPeople'
 
 const WORD: Record<Format, { label: string; help: string }> = {
   step: { label: 'STEP', help: 'exact solids with names and colours, for mould makers' },
@@ -59,7 +60,7 @@ export function ReleaseSheet() {
         downloadFile(reply.name, reply.mime, reply.bytes)
         const said = `${reply.name}: ${fixed(reply.bytes.length / 1024, 0)} kB, ${reply.note}.`
         setDone(said)
-        edit((d) => logged(d, `Released ${said}`))
+        edit((d) => logged(d, `Released ${said} SHA-256 ${digestOf(reply.bytes)}`))
         // The file has left; where no proof can be kept of that, it is said.
         const proof = await proofNow(`Released ${reply.name}`, true).catch((e: unknown) => {
           if (!(e instanceof StorageError)) throw e
@@ -151,6 +152,17 @@ export function ReleaseSheet() {
       <p aria-live="polite" className="text-sm" data-testid="released">
         {done}
       </p>
+      <ForPeople />
+      {doc.notes.length > 0 && (
+        <section aria-label="Notes">
+          <h3 className="font-medium">Notes</h3>
+          <ol className="list-decimal pl-5 text-sm">
+            {doc.notes.map((n) => (
+              <li key={n.id}>{n.text || 'nothing written'}</li>
+            ))}
+          </ol>
+        </section>
+      )}
       {doc.log.length > 0 && (
         <details>
           <summary className="cursor-pointer font-medium">Log</summary>

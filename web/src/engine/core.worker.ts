@@ -36,6 +36,7 @@ import {
   letterOutlines,
   levelScale,
   type Outlines,
+  printing,
   readDxf,
   readSvg,
   releaseFile,
@@ -71,6 +72,9 @@ const fillOf = (body: Body) =>
     body.shape.kind === 'turned' ? { turned: body.shape.turned } : { mesh: body.shape.mesh },
   )
 const post = (r: Response, transfer: Transferable[] = []) => postMessage(r, { transfer })
+
+/** How far printed lines may be off the curves they stand for, mm. */
+const PRINT_CHORD = 0.01
 
 type Handlers = {
   [K in CallName]?: (
@@ -228,6 +232,23 @@ const handlers: Handlers = {
     if (curves.length === 0) return 'The plane does not go through any body shown.'
     const text = format === 'dxf' ? writeDxf(curves) : writeSvg(curves).text
     return { text, note: `${loops.length} outlines in mm, by triangles within ${SHOWN.chord} mm` }
+  },
+  async printed({ doc, what, scale, paper }) {
+    const built = await settled(doc)
+    const { printedPdf } = await printing()
+    if ('op' in what) {
+      const drawn = built.state.profiles[what.op]?.shape.drawn ?? []
+      const lines = drawn
+        .filter((d) => !d.construction)
+        .map(({ curve }) => flattenParams(curve, PRINT_CHORD).map((t) => pointAt(curve, t)))
+      const name = doc.route.find((o) => o.id === what.op)?.name ?? ''
+      return printedPdf({ title: `${doc.name}: ${name}`, lines }, scale, paper)
+    }
+    const lines = shownBodies(doc, built).flatMap((b) =>
+      slice(triangleMesh(b), what.plane).map((loop) => [...loop, loop[0]!]),
+    )
+    if (lines.length === 0) return 'The plane does not go through any body shown.'
+    return printedPdf({ title: `${doc.name}: section`, lines }, scale, paper)
   },
   async range({ doc, op, input }, id) {
     const built = await settled(doc)

@@ -22,7 +22,7 @@ import type {
   tryDimension,
 } from '@ivory/core/rebuild'
 import type { EdgeRef, FaceRef, VertexRef } from '@ivory/core/refs'
-import type { BroughtIn, Format, Overlap, ReleasedFile } from '@ivory/core/release'
+import type { BroughtIn, Format, Overlap, Paper, ReleasedFile } from '@ivory/core/release'
 import type { ShownSkin } from '@ivory/core/surface'
 import type { DisplayMesh } from '@ivory/core/turned'
 import type { FigureValue, KeptFile, Workpiece } from '@ivory/core/workpiece'
@@ -207,6 +207,11 @@ export interface Calls {
   sectionOut: {
     ask: { doc: Workpiece; plane: Frame; format: 'dxf' | 'svg' }
     reply: { text: string; note: string } | string
+  }
+  /** The cut of the bodies shown, or what an op has drawn, in real size times `scale` over sheets of paper, as PDF. */
+  printed: {
+    ask: { doc: Workpiece; what: { op: string } | { plane: Frame }; scale: number; paper: Paper }
+    reply: { bytes: Uint8Array; note: string } | string
   }
   range: { ask: { doc: Workpiece; op: string; input: string }; reply: WorkingRange | null }
   /** The symmetry that the cage of an op begins with. */

@@ -3,8 +3,8 @@ import type { Pen, Sheet } from './paper'
 import { PENS } from './svg'
 
 /** Points a millimetre: a point is 1/72 inch. */
-const PT = 72 / 25.4
-const INK = rgb(0.169, 0.149, 0.125)
+export const PT = 72 / 25.4
+export const INK = rgb(0.169, 0.149, 0.125)
 
 /** The sheet as a PDF page in real size. */
 export async function sheetPdf({
@@ -52,5 +52,14 @@ export async function sheetPdf({
   return doc.save()
 }
 
-/** The standard font of PDF has Latin letters (WinAnsi); others become a question mark. */
-const printable = (text: string): string => text.replace(/[^\x20-\x7e\u00a0-\u00ff–—…•]/g, '?')
+/** Signs that the standard font of PDF (WinAnsi) has not, in those it has. */
+const INSTEAD: Readonly<Record<string, string>> = {
+  '−': '-',
+  '≈': '~',
+  '→': '->',
+  '≤': '<=',
+  '≥': '>=',
+}
+/** What the standard font can write; other letters become a question mark. */
+export const printable = (text: string): string =>
+  text.replace(/[−≈→≤≥]/g, (c) => INSTEAD[c]!).replace(/[^\x20-\x7e\u00a0-\u00ff–—…•‘’“”€]/g, '?')
