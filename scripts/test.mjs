@@ -25,8 +25,21 @@ for (const check of ['types', 'lint', 'rules', 'build']) {
 // Both at once: pages wait for the kernel, and the kernel for pages. What the unit tests say is shown when they are done; from then on
 // two browsers take what is left, a file at a time.
 console.log('\n== unit and end to end')
+// Those that take long come first, so that no browser waits for another at the end.
+const LONG = [
+  'tube',
+  'shoulder',
+  'dipper',
+  'paths',
+  'handmade',
+  'parting',
+  'cages',
+  'plug',
+  'bodies',
+]
 const files = readdirSync(path.join(root, 'e2e/tests')).filter((f) => f.endsWith('.spec.ts'))
-const waiting = [...files]
+const long = LONG.map((f) => `${f}.spec.ts`).filter((f) => files.includes(f))
+const waiting = [...long, ...files.filter((f) => !long.includes(f))]
 const report = (file) => `${file}.json`
 async function browsed(port) {
   for (let file = waiting.shift(); file; file = waiting.shift())

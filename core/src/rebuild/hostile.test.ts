@@ -148,7 +148,7 @@ describe('anything drawn', () => {
         for (const id of shape.hold.conflict) expect(laid).toContain(id)
         for (const r of shape.hold.redundant) expect(laid).toContain(r.id)
       }),
-      { numRuns: 300 },
+      { numRuns: 150 },
     )
     // The generator is no use if what it makes is turned away at the door.
     expect(sound).toBeGreaterThan(60)
@@ -196,7 +196,7 @@ describe('anything drawn', () => {
         else if (!said.ok) expect(said.blockedBy.length).toBeGreaterThan(0)
         expect(JSON.stringify(built.state.profiles.line!.shape.points)).toBe(before)
       }),
-      { numRuns: 300 },
+      { numRuns: 150 },
     )
   })
 })
@@ -297,7 +297,7 @@ describe('any inputs', () => {
           sentences(around({ plane: 'front', drawing: box }, more))
         },
       ),
-      { numRuns: 400 },
+      { numRuns: 200 },
     )
   })
 })
