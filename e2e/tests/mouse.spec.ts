@@ -159,4 +159,3 @@ test('the shelf shows a picture on every card without opening it', async ({ page
   await expect(cards).toHaveCount(4)
   await expect(cards.locator('img')).toHaveCount(4, { timeout: 120_000 })
 })
-})
