@@ -21,19 +21,22 @@ const commit = async (label: string, text: string) => {
   await page.getByLabel(label, { exact: true }).press('Enter')
 }
 
-/** An axis and a plane at an angle about it, as they stand on the Stage. */
-async function datumShot() {
-  await row('Ease the mouth')
-  await page.getByRole('button', { name: /^Datum axis/ }).click()
-  await page.getByRole('button', { name: /^Datum plane/ }).click()
-  await page.getByLabel('Set', { exact: true }).selectOption('angle')
-  await page.getByLabel('About', { exact: true }).selectOption('axis')
-  await page.getByLabel('Axis', { exact: true }).selectOption({ label: 'Datum axis 1' })
-  await page.waitForTimeout(400)
-  await page.getByLabel('From', { exact: true }).selectOption('front')
-  await commit('Angle', '35 deg')
-  await page.getByLabel('Set', { exact: true }).scrollIntoViewIfNeeded()
-  await shot('datums')
+/** A proof kept, the wall changed, and both compared on the Stage and side by side. */
+async function proofShot() {
+  await page.getByRole('button', { name: /^Proofs/ }).click()
+  await page.getByLabel('Name of the proof').fill('As first meant')
+  await page.getByRole('button', { name: 'Keep as it is' }).click()
+  await page.getByRole('button', { name: 'Compare', exact: true }).waitFor()
+  await page.keyboard.press('9')
+  await commit('Value of belly', '88 mm')
+  await page.waitForTimeout(1000)
+  await page.getByRole('button', { name: /^Proofs/ }).click()
+  await page.getByRole('button', { name: 'Compare', exact: true }).click()
+  await page.getByRole('button', { name: 'seen through' }).click()
+  await page.getByTestId('proof-section').first().waitFor()
+  await page.getByRole('button', { name: 'Fit the table' }).click()
+  await shot('proofs')
+  await page.keyboard.press('9')
 }
 
 /** A conflict, a row of ribs, the figures and a picture to trace, each taken back afterwards. */
@@ -42,8 +45,8 @@ async function draftingShots() {
     for (let i = 0; i < times; i++) await page.getByRole('button', { name: 'Undo' }).click()
     await page.waitForTimeout(500)
   }
-  await datumShot()
-  await undo(7)
+  await proofShot()
+  await undo(1)
   await row('Neck outline')
   await page.getByRole('button', { name: 'Fit the table' }).click()
   await page.getByRole('button', { name: 'side', exact: true }).click()
@@ -73,7 +76,6 @@ await draftingShots()
 await page.goto(`${base}/form`)
 await page.getByTestId('gauge-capacity').waitFor()
 await page.keyboard.press('l')
-await shot('stage-cutaway')
 await page.goto(`${base}/refine`)
 await page.getByTestId('gauge-capacity').waitFor()
 await row('Hollow out')
@@ -100,7 +102,12 @@ await shot('brief')
 await page.goto(`${base}/release`)
 await page.getByTestId('gauge-capacity').waitFor()
 await shot('release')
-await page.waitForTimeout(2500)
+await page.goto(`${address}/settings`)
+await page.getByLabel('Paper').selectOption('dark')
+await page.getByLabel('Beside millimetres').selectOption('fractions')
+await shot('settings')
+await page.getByLabel('Paper').selectOption('light')
+await page.getByLabel('Beside millimetres').selectOption('none')
 await page.goto(address)
 await page.getByText('Egg cup').waitFor()
 // Pictures of pieces that were never opened are made in the background.

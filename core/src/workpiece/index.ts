@@ -47,6 +47,7 @@ export {
   gaugeSchema,
   idSchema,
   type Limits,
+  type LinkDoc,
   limitsSchema,
   type NoteDoc,
   type Op,
@@ -69,6 +70,6 @@ export {
   type Tables,
   tablesSchema,
 } from './tables'
-export { neededBy, taken, usedBy, usersOf } from './taking'
+export { neededBy, renewed, taken, usedBy, usersOf } from './taking'
 export { sayLengths } from './units'
 export { renameFigure, usesOf } from './uses'

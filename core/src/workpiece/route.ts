@@ -29,6 +29,7 @@ export const emptyWorkpiece = (id: string, name: string): Workpiece => ({
   route: [],
   brief: { purpose: '', targets: {} },
   gauges: [],
+  links: [],
   notes: [],
   materials: [],
   bodies: {},

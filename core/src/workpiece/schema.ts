@@ -96,6 +96,18 @@ export const noteSchema = z.object({
 })
 export type NoteDoc = z.infer<typeof noteSchema>
 
+/** Ops and figures taken over from a proof of another workpiece: which here is which there. */
+export const linkSchema = z.object({
+  workpiece: z.string().min(1).max(64),
+  name: z.string().max(120),
+  proof: z.string().min(1).max(64),
+  /** When the proof was kept, ms since 1970. */
+  made: z.number(),
+  ops: z.record(idSchema, idSchema),
+  figures: z.record(z.string(), z.string()),
+})
+export type LinkDoc = z.infer<typeof linkSchema>
+
 export const workpieceSchema = z
   .object({
     format: z.literal(FORMAT),
@@ -107,6 +119,7 @@ export const workpieceSchema = z
     route: z.array(opSchema).max(1000).default([]),
     brief: briefSchema.default({ purpose: '', targets: {} }),
     gauges: z.array(gaugeSchema).max(200).default([]),
+    links: z.array(linkSchema).max(50).default([]),
     /** Materials of one's own that the brief or a body is of. */
     materials: z.array(materialSchema).max(500).default([]),
     notes: z.array(noteSchema).max(200).default([]),

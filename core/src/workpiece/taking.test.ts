@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { checkWorkpiece, emptyWorkpiece, neededBy, taken, usedBy, usersOf } from '.'
+import { checkWorkpiece, emptyWorkpiece, neededBy, renewed, taken, usedBy, usersOf } from '.'
 import { op } from './samples.test-data'
 
 const cup = {
@@ -104,5 +104,50 @@ describe('ops taken once more, or from another workpiece', () => {
       route: [op(10, 'import', 'lid', { file: 'file-a' })],
     }
     expect(Object.keys(taken(cup, from, ['lid'], 3).doc.files!)).toEqual(['file-a'])
+  })
+  test('a figure that reads the same but is worked out from others is another one', () => {
+    const into = {
+      ...emptyWorkpiece('jug', 'Jug'),
+      figures: [
+        { name: 'wide', expr: '90 mm' },
+        { name: 'high', expr: 'wide * 2' },
+      ],
+    }
+    const { doc } = taken(into, cup, neededBy(cup, ['outline']).ops, -1)
+    const [, , wide, high] = doc.figures
+    expect([wide!.expr, high!.expr]).toEqual(['40 mm', `${wide!.name} * 2`])
+    expect(JSON.stringify(doc.route[0]!.inputs)).toContain(`"${high!.name}"`)
+  })
+})
+
+describe('ops that stay linked to where they come from', () => {
+  const into = {
+    ...emptyWorkpiece('jug', 'Jug'),
+    figures: [{ name: 'wall', expr: '5 mm' }],
+    route: [op(10, 'profile', 'turn', {})],
+  }
+  const { doc, ties } = taken(into, cup, neededBy(cup, ['hollow']).ops, 0)
+  const mine = (theirs: string) => Object.keys(ties.ops).find((m) => ties.ops[m] === theirs)!
+  const changedCup = (change: object) => ({
+    ...cup,
+    figures: cup.figures.map((f) => (f.name === 'wall' ? { ...f, expr: 'wide / 10' } : f)),
+    route: cup.route.map((o) =>
+      o.id === 'hollow' ? { ...o, inputs: { ...o.inputs, ...change } } : o,
+    ),
+  })
+  test('are as the newer state has them, under their own names; all else stays', () => {
+    const now = renewed(doc, changedCup({ wall: 'wall * 2' }), ties)
+    if (typeof now === 'string') throw new Error(now)
+    const wall = now.figures.find((f) => f.name.startsWith('wall_'))!
+    expect(wall.expr).toBe('wide / 10')
+    const hollow = now.route.find((o) => o.id === mine('hollow'))!
+    expect(hollow.inputs).toMatchObject({ body: mine('turn'), wall: `${wall.name} * 2` })
+    expect(now.route[0]).toEqual(into.route[0])
+    expect(now.figures[0]).toEqual(into.figures[0])
+    expect(checkWorkpiece(now).ok).toBe(true)
+  })
+  test('what it needs beyond what was taken over is named', () => {
+    expect(renewed(doc, changedCup({ wall: 'idle' }), ties)).toContain('idle')
+    expect(renewed(doc, changedCup({ body: 'round' }), ties)).toContain('round')
   })
 })

@@ -1,7 +1,7 @@
 import { freshId } from '../math'
 import { namesIn } from './expression'
 import { insertOp } from './route'
-import type { Op, Workpiece } from './schema'
+import type { LinkDoc, Op, Workpiece } from './schema'
 import { EXPRESSION_KEYS, renamedIn } from './uses'
 
 /** Ids that no op may bear: the planes there are from the start. */
@@ -112,7 +112,7 @@ export function taken(
   from: Workpiece,
   ids: readonly string[],
   index: number,
-): { doc: Workpiece; ids: string[] } {
+): { doc: Workpiece; ids: string[]; ties: Ties } {
   const again = into.id === from.id
   const ops = from.route.filter((o) => ids.includes(o.id))
   const busy = [...PLANES, ...into.route.map((o) => o.id)]
@@ -148,6 +148,55 @@ export function taken(
       ...(Object.keys(files).length > 0 ? { files: { ...into.files, ...files } } : {}),
     },
     ids: fresh.map((o) => o.id),
+    ties: {
+      ops: Object.fromEntries([...renamed].map(([theirs, mine]) => [mine, theirs])),
+      figures: Object.fromEntries(figures.map((f) => [new Map(words).get(f) ?? f, f])),
+    },
+  }
+}
+
+/** Which op and which figure here is which of another workpiece. */
+export type Ties = Pick<LinkDoc, 'ops' | 'figures'>
+
+/**
+ * A workpiece whose linked ops and figures are as a newer state of what they were taken from; a sentence where that needs more than was
+ * taken over.
+ */
+export function renewed(
+  into: Workpiece,
+  from: Workpiece,
+  { ops, figures }: Ties,
+): Workpiece | string {
+  const mine = new Map(Object.entries(ops).map(([m, theirs]) => [theirs, m]))
+  const here = new Set(into.route.map((o) => o.id))
+  const theirs = new Map(from.route.map((o) => [o.id, o]))
+  const all = new Set(theirs.keys())
+  const words = Object.entries(figures).filter(([m, t]) => m !== t)
+  const exprs = (inputs: Op['inputs']) => words.reduce((i, [m, t]) => renamedIn(i, t, m), inputs)
+  const known = new Set(Object.values(figures))
+  const lacks: string[] = []
+  const text = (t: string) => mine.get(t) ?? t.replace(WITHIN, (id) => mine.get(id) ?? id)
+  const route = into.route.map((op): Op => {
+    const source = theirs.get(ops[op.id] ?? '')
+    if (!source) return op
+    for (const id of mentioned(source, all))
+      if (!here.has(mine.get(id) ?? '')) lacks.push(theirs.get(id)!.name)
+    for (const f of figuresOf(from, new Set([source.id]))) if (!known.has(f)) lacks.push(f)
+    return { ...op, kind: source.kind, inputs: exprs(named(source.inputs, text) as Op['inputs']) }
+  })
+  if (lacks.length > 0)
+    return `It now uses ${[...new Set(lacks)].join(', ')}, which was not taken over: take it over again.`
+  const newer = new Map(from.figures.map((f) => [f.name, f.expr]))
+  const linked = into.figures.map((f) => {
+    const expr = newer.get(figures[f.name] ?? '')
+    return expr === undefined ? f : { ...f, expr: exprs({ value: expr }).value as string }
+  })
+  const files = filesOf(from, route)
+  return {
+    ...into,
+    route,
+    figures: linked,
+    ...(Object.keys(files).length > 0 ? { files: { ...into.files, ...files } } : {}),
   }
 }
 
@@ -158,15 +207,21 @@ const bodyAgain = (body: Workpiece['bodies'][string]): Workpiece['bodies'][strin
 /** Figures to add, and names that became others since they mean something else already. */
 function takenFigures(into: Workpiece, from: Workpiece, names: readonly string[]) {
   const there = new Map(into.figures.map((f) => [f.name, f.expr]))
-  const words: [string, string][] = []
+  const exprs = new Map(from.figures.map((f) => [f.name, f.expr]))
+  // What is the same here, word for word, is another thing all the same where it is worked out from others.
+  const others = new Set(names.filter((n) => there.has(n) && there.get(n) !== exprs.get(n)))
+  for (let before = -1; before !== others.size; ) {
+    before = others.size
+    for (const n of names)
+      if (there.has(n) && figuresIn(exprs.get(n)!).some((m) => others.has(m))) others.add(n)
+  }
   const taken = [...there.keys(), ...names]
-  for (const name of names) {
-    const own = from.figures.find((f) => f.name === name)!
-    if (!there.has(name) || there.get(name) === own.expr) continue
+  const words = names.flatMap((name): [string, string][] => {
+    if (!others.has(name)) return []
     const now = freshId(taken, `${name.slice(0, 36)}_`)
     taken.push(now)
-    words.push([name, now])
-  }
+    return [[name, now]]
+  })
   const renamed = new Map(words)
   const made = names.flatMap((name) => {
     if (there.has(name) && !renamed.has(name)) return []

@@ -12,6 +12,7 @@ import { useLiked } from '../session/own'
 import { edit, openOp, useSession } from '../session/session'
 import { IconButton } from '../ui/controls'
 import { Sortable } from '../ui/Sortable'
+import { Links } from './Links'
 
 type RowOp = Pick<Op, 'id' | 'number' | 'name' | 'suppressed' | 'note'>
 
@@ -53,6 +54,7 @@ export function RoutePanel({ onTake }: { onTake(): void }) {
           <Import size={14} />
         </IconButton>
       </div>
+      <Links />
       {route.length === 0 ? (
         <p className="px-3 py-3 text-soft text-sm">
           The route is empty. Begin with a profile (I, then P): it opens on the table below. Each op

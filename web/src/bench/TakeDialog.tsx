@@ -3,8 +3,10 @@ import { useQuery } from '@tanstack/react-query'
 import { Dialog } from 'radix-ui'
 import { useMemo, useState } from 'react'
 import { toast } from 'sonner'
+import { PROOFS } from '../session/ghost'
 import { replaceDoc, select, undo, useSession } from '../session/session'
 import { listCards, load } from '../storage/db'
+import { proofsOf } from '../storage/proofs'
 import { Button, Choice } from '../ui/controls'
 
 /** Ops of this workpiece once more, or of another on the shelf, with what they need to stand. */
@@ -31,6 +33,7 @@ function Taking({ onClose }: { onClose(): void }) {
   const [source, setSource] = useState(doc.id)
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set())
   const [withAll, setWithAll] = useState(true)
+  const [linked, setLinked] = useState(false)
   const { data: cards = [] } = useQuery({ queryKey: ['shelf'], queryFn: listCards })
   const { data: other } = useQuery({
     queryKey: ['taken', source],
@@ -38,8 +41,21 @@ function Taking({ onClose }: { onClose(): void }) {
     enabled: source !== doc.id,
     staleTime: 0,
   })
+  const { data: proofs = [] } = useQuery({
+    queryKey: [PROOFS, source],
+    queryFn: () => proofsOf(source),
+    enabled: source !== doc.id,
+    staleTime: 0,
+  })
+  const proof = linked ? proofs[0] : undefined
   const from: Workpiece | null =
-    source === doc.id ? doc : other && typeof other !== 'string' ? other.doc : null
+    source === doc.id
+      ? doc
+      : proof
+        ? proof.doc
+        : other && typeof other !== 'string'
+          ? other.doc
+          : null
   const needed = useMemo(
     () => (from && source !== doc.id && withAll ? neededBy(from, [...picked]).ops : [...picked]),
     [from, picked, source, doc.id, withAll],
@@ -51,7 +67,23 @@ function Taking({ onClose }: { onClose(): void }) {
     const last = Math.max(...needed.map((id) => doc.route.findIndex((o) => o.id === id)))
     const index = source === doc.id ? last : at < 0 ? doc.route.length - 1 : at
     const made = taken(doc, from, needed, index)
-    replaceDoc(() => made.doc)
+    replaceDoc(() =>
+      proof
+        ? {
+            ...made.doc,
+            links: [
+              ...made.doc.links,
+              {
+                workpiece: source,
+                name: from.name,
+                proof: proof.id,
+                made: proof.made,
+                ...made.ties,
+              },
+            ],
+          }
+        : made.doc,
+    )
     select(made.ids[0] ?? null)
     onClose()
     const count = made.ids.length === 1 ? 'One op was' : `${made.ids.length} ops were`
@@ -103,6 +135,12 @@ function Taking({ onClose }: { onClose(): void }) {
         <label className="flex items-center gap-1.5 text-sm">
           <input type="checkbox" checked={withAll} onChange={(e) => setWithAll(e.target.checked)} />
           with the ops they need; figures and files they use come along
+        </label>
+      )}
+      {proofs[0] && source !== doc.id && (
+        <label className="flex items-center gap-1.5 text-sm">
+          <input type="checkbox" checked={linked} onChange={(e) => setLinked(e.target.checked)} />
+          as in its proof “{proofs[0].name}”, and told when it has a newer one
         </label>
       )}
       <div className="flex justify-end gap-2">
