@@ -17,6 +17,7 @@ export {
   facesAtEdges,
   type Layout,
 } from './layout'
+export { meshed } from './meshed'
 export { type CageSkin, CageSkinner, levelsFor } from './skin'
 export { startBox, startCylinder, startGiven, startPlane, startRing } from './start'
 export { type Surfaced, surfaced } from './surfaced'

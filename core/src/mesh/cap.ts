@@ -18,6 +18,9 @@ export function inside(p: P2, loop: readonly P2[]): boolean {
   return odd
 }
 
+/** Triangles that fill a simple loop, as places in it, three numbers each. */
+export const filledLoop = (loop: readonly P2[]): number[] => earcut(loop.flat())
+
 /** The area between the loops of a slice as triangles in space, nine numbers each: what closes a body cut there. */
 export function capOf(loops: readonly P2[][], plane: Frame): Float32Array {
   const closed = loops.filter((l) => l.length > 2)

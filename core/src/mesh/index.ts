@@ -1,6 +1,6 @@
 export { type Basin, basinOf, type Slab } from './basin'
 export { type Bends, bendsOf, type NormalMesh } from './bends'
-export { capOf, inside } from './cap'
+export { capOf, filledLoop, inside } from './cap'
 export { closedBy, countEdges, type EdgeCount, edgeWords } from './edges'
 export { type FacedMesh, facesBySharpEdges, joined, movedMesh, weldFaced } from './faced'
 export { readObj, readObjFaces, writeObj } from './files/obj'

@@ -4,6 +4,7 @@ import { type DimplesArgs, dimplesVerb } from './dimples'
 import { type DraftArgs, draftVerb } from './draft'
 import { type FormArgs, formVerb } from './form'
 import { type GrowArgs, growVerb } from './grow'
+import { type LimitArgs, limitVerb } from './limit'
 import { type MeshFileArgs, meshFileVerb } from './meshfile'
 import { type MoveArgs, moveVerb } from './move'
 import { type PartArgs, partVerb } from './part'
@@ -41,6 +42,7 @@ export interface VerbArgs {
   form: FormArgs
   step: StepArgs
   meshfile: MeshFileArgs
+  limit: LimitArgs
 }
 
 /** Everything the exact kernel is asked to do. */
@@ -63,4 +65,5 @@ export const VERBS: { readonly [V in keyof VerbArgs]: Verb<VerbArgs[V]> } = {
   form: formVerb,
   step: stepVerb,
   meshfile: meshFileVerb,
+  limit: limitVerb,
 }

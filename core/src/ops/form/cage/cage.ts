@@ -39,11 +39,33 @@ export const cageOp = defineOp<CageInputs>({
       type: 'cage',
     },
     {
+      name: 'as',
+      label: 'Becomes',
+      help: 'Few exact faces, or triangles where those are too many or cannot be.',
+      type: 'choice',
+      options: [
+        { value: 'exact', label: 'exact faces' },
+        { value: 'triangles', label: 'triangles' },
+      ],
+    },
+    {
+      name: 'level',
+      label: 'Refined',
+      help: 'How often the cage is refined for the triangles: each time four for one.',
+      type: 'choice',
+      options: ['once', 'twice', 'three times', 'four times'].map((label, k) => ({
+        value: String(k + 1),
+        label,
+      })),
+      when: (i) => i.as === 'triangles',
+    },
+    {
       name: 'within',
       label: 'Exact to',
       help: 'How far the body may be off the limit where faces other than four meet in a point; elsewhere it is exact.',
       type: 'value',
       dim: 'length',
+      when: (i) => i.as !== 'triangles',
     },
     ...ontoFields,
   ],
@@ -60,6 +82,8 @@ export const cageOp = defineOp<CageInputs>({
     turns: 1,
     mirrors: [],
     edits: [],
+    as: 'exact',
+    level: '2',
     within: 0.01,
     mode: 'new',
     ...(body ? { body } : {}),
@@ -73,7 +97,9 @@ export const cageOp = defineOp<CageInputs>({
     if (!table.ok) return table
     ctx.shows({ skin: skinOf(cage, table.value) })
     if (ctx.rough) throw new RoughEnough()
-    return exactly(input, cage, table.value, { warnings, words }, ctx)
+    return input.as === 'triangles'
+      ? asTriangles(input, cage, table.value, { warnings, words }, ctx)
+      : exactly(input, cage, table.value, { warnings, words }, ctx)
   },
   slow: () => true,
 })
@@ -109,25 +135,79 @@ const shownCage = ({ layout, at }: Cage, free: ReadonlySet<string>): ShownCage =
   free: layout.points.flatMap((name, p) => (free.has(name) ? [p] : [])),
 })
 
+/** What is told of a cage on the way to a body. */
+interface Told {
+  warnings: Diagnosis[]
+  words: string[]
+}
+/** Triangles a body of a cage has at most. */
+const MOST_TRIANGLES = 400_000
+
+function asTriangles(
+  input: CageInputs,
+  cage: Cage,
+  table: Table,
+  told: Told,
+  ctx: OpContext,
+): Outcome<OpResult> {
+  const { layout, at } = cage
+  const level = Number(input.level)
+  const count = 2 * table.corners.length * 4 ** (level - 1)
+  if (count > MOST_TRIANGLES)
+    return bad(
+      'cage-many',
+      `Refined so often the cage has ${count} triangles; up to ${MOST_TRIANGLES} become a body.`,
+    )
+  const crossing = crossingOf(cage, table, ctx)
+  if (crossing) return crossing
+  const part = ctx.kernel({
+    verb: 'limit',
+    args: {
+      op: ctx.op,
+      at: [...at],
+      faces: layout.faces.map(({ name, corners }) => ({ name, corners: [...corners] })),
+      creases: [...layout.creases],
+      peaks: [...layout.peaks],
+      level,
+    },
+    on: [],
+  })
+  if (!part.ok) return part
+  const words = `${wordsOf(input, table, told)}${count} triangles on the form, flat between; `
+  return placed(part.value[0]!, input, ctx, { warnings: told.warnings, words })
+}
+
+/** Told before the kernel is asked, which would work long on it. */
+function crossingOf(cage: Cage, table: Table, ctx: OpContext): Outcome<never> | null {
+  const at = ctx.once('crossing', () => cageCrossing(table, cage))
+  return at
+    ? bad('crosses-itself', 'The form goes through itself here: move less, or take an edit back.', [
+        { at },
+      ])
+    : null
+}
+
+function wordsOf(input: CageInputs, table: Table, { words }: Told): string {
+  const copies = motionsOf(symmetryOf(input)).length
+  return `${words.map((w) => `${w}; `).join('')}${table.faces} faces${copies > 1 ? `, ${copies} alike` : ''}; `
+}
+
 function exactly(
   input: CageInputs,
   cage: Cage,
   table: Table,
-  told: { warnings: Diagnosis[]; words: string[] },
+  told: Told,
   ctx: OpContext,
 ): Outcome<OpResult> {
   const within = ctx.read(input.within, 'length')
   if (!(within > 0)) return bad('cage-within', 'How far the body may be off the limit is above 0.')
   if (table.faces > MOST)
-    return bad('cage-many', `The cage has ${table.faces} faces; up to ${MOST} become a body.`)
-  // Told before the kernel is asked, which would work long on it.
-  const crossing = ctx.once('crossing', () => cageCrossing(table, cage))
-  if (crossing)
     return bad(
-      'crosses-itself',
-      'The form goes through itself here: move less, or take an edit back.',
-      [{ at: crossing }],
+      'cage-many',
+      `The cage has ${table.faces} faces; up to ${MOST} become an exact body: let it become triangles.`,
     )
+  const crossing = crossingOf(cage, table, ctx)
+  if (crossing) return crossing
   const made = ctx.once('surfaces', () => surfaced(table, cage, within))
   const ends = flatEnds(made, cage, ctx.op)
   if (!ends.ok) return ends
@@ -137,11 +217,10 @@ function exactly(
   }))
   const part = quilted(patches, ends.value, ctx)
   if (!part.ok) return part
-  const copies = motionsOf(symmetryOf(input)).length
   const off =
     made.stars === 0
       ? 'exact'
       : `within ${mm(made.off, 4)} and ${fixed((made.turned * 180) / Math.PI, 2)}°`
-  const words = `${told.words.map((w) => `${w}; `).join('')}${table.faces} faces${copies > 1 ? `, ${copies} alike` : ''}; ${part.value.faces.length} on the body, ${off}; `
+  const words = `${wordsOf(input, table, told)}${part.value.faces.length} on the body, ${off}; `
   return placed(part.value, input, ctx, { warnings: told.warnings, words })
 }

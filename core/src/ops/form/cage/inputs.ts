@@ -225,6 +225,9 @@ export const cageInputs = z.object({
     .max(3)
     .default([]),
   edits: z.array(cageEditSchema).max(2000).default([]),
+  /** Exact faces, or triangles of the cage refined so often. */
+  as: z.enum(['exact', 'triangles']).default('exact'),
+  level: z.enum(['1', '2', '3', '4']).default('2'),
   /** How far the exact faces may be off the limit, mm. */
   within: valueSchema.default(0.01),
   ...ontoInputs,
