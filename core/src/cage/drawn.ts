@@ -1,4 +1,4 @@
-import { add3, bad, dot3, lerp3, mean3, type Outcome, type P3, scale3 } from '../math'
+import { add3, bad, cross3, dot3, lerp3, mean3, type Outcome, type P3, scale3, sub3 } from '../math'
 import { type Curve3, Way } from '../surface'
 import { creased } from './edit/edges'
 import { faceVector } from './edit/extrude'
@@ -73,8 +73,8 @@ export function startCarried(
 }
 
 /**
- * A flat cage over a closed outline: a ring of quads along it and a grid within, its rim the outline (row 0), corners kept. Fails where the
- * outline bends in so far that the grid folds.
+ * A flat cage over a closed outline: a ring of quads along it and a grid within, its rim the outline (row 0). Corners that bend out are kept;
+ * those that bend in are rounded, since a limit folds over itself at them. Fails where the outline bends in so far that the grid folds.
  */
 export function startRegion(
   outline: readonly Curve3[],
@@ -102,7 +102,7 @@ export function startRegion(
       points: points.map((p) => p.name),
       faces,
       creases: new Map(),
-      peaks: new Map(corners.map((c) => [c, ENDLESS])),
+      peaks: new Map(corners.filter((c) => bendsOut(at, c, normal)).map((c) => [c, ENDLESS])),
       rows: [
         { name: '0', points: ring },
         { name: '1', points: ring.map((c) => n + c) },
@@ -127,4 +127,11 @@ export function startRegion(
         [{ at: places[folded.corners[0]!]! }],
       )
     : made
+}
+
+/** Whether a ring of points (against the clock about `normal`) bends out at one of them. */
+function bendsOut(ring: readonly P3[], c: number, normal: P3): boolean {
+  const n = ring.length
+  const [last, own, next] = [ring[(c + n - 1) % n]!, ring[c]!, ring[(c + 1) % n]!]
+  return dot3(cross3(sub3(own, last), sub3(next, own)), normal) > 0
 }

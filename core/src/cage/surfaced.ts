@@ -20,6 +20,8 @@ export interface Surfaced {
   /** How far the limit is off the patches where that was looked at, about its stars, mm; and how far its normals turn, rad. */
   off: number
   turned: number
+  /** A place there where the limit looks the other way than its patch: it folds over itself; null where none was seen. */
+  folds: P3 | null
   /** How often knots halve towards stars. */
   depth: number
   stars: number
@@ -127,13 +129,15 @@ const middleOf = ({ m, n, cells }: Block): number => cells[(n >> 1) * m + (m >> 
 const openSides = (t: Table, b: Block, left: ReadonlySet<number>): boolean[] =>
   ([3, 0, 1, 2] as const).map((way) => isOpen(t, sideOf(b, way)[0]!, way, left))
 
+type Seen = Pick<Surfaced, 'off' | 'turned' | 'folds'>
+
 /** How far the limit is off patches in the cells at their stars, and how far the normals turn away. */
 function offAtStars(
   made: readonly BlockPatch[],
   blocks: readonly Block[],
   stars: Stars,
   depth: number,
-): { off: number; turned: number } {
+): Seen {
   const fine = new Map<Level, Level[]>()
   const finer = (level: Level): Level[] => {
     const known = fine.get(level)
@@ -144,6 +148,7 @@ function offAtStars(
     return all
   }
   let [off, turned] = [0, 0]
+  let folds: P3 | null = null
   for (const [b, { patch, stars: own }] of made.entries())
     for (const { corner, k } of own) {
       const about = stars.about(corner, depth)
@@ -151,8 +156,9 @@ function offAtStars(
       const seen = offIn(patch, blocks[b]!, k, 2 ** -depth, finer(about.level)[FINER]!, cells)
       off = Math.max(off, seen.off)
       turned = Math.max(turned, seen.turned)
+      folds ??= seen.folds
     }
-  return { off, turned }
+  return { off, turned, folds }
 }
 
 /** The corners that begin the cells of a quad refined `FINER` times, and their low ends as shares of its sides. */
@@ -183,8 +189,9 @@ function offIn(
   size: number,
   { table: t, at }: Level,
   cells: readonly { corner: number; x: number; y: number }[],
-): { off: number; turned: number } {
+): Seen {
   let [off, turned] = [0, 0]
+  let folds: P3 | null = null
   for (const { corner: c, x, y } of cells) {
     const p = t.corners[c]!
     limitPoint(t, at, p, place, 0)
@@ -200,9 +207,11 @@ function offIn(
     // At the star itself the normal is that of no one place.
     if (x === 0 && y === 0) continue
     limitNormal(t, at, p, c >> 2, normal, 0)
-    turned = Math.max(turned, turnedBy(j.u, j.v, normal))
+    const by = turnedBy(j.u, j.v, normal)
+    turned = Math.max(turned, by)
+    if (by > Math.PI / 2) folds ??= placeAt(place, 0)
   }
-  return { off, turned }
+  return { off, turned, folds }
 }
 
 /** u and v of what is so far along the sides from corner k of a block of m by n. */

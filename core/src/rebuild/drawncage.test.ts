@@ -91,6 +91,28 @@ describe('a flat cage over an area', () => {
     const disc = await exact([circles(10, 'area', 'top', [[7, 1, 25]]), plate(24)], 'cage')
     expect(Math.abs(disc.measure.volume / (Math.PI * 625 * 2) - 1)).toBeLessThan(1e-4)
   })
+  test('corners that bend in are rounded: sharp, the form would fold there, which is told with its place', async () => {
+    const kidney = area([
+      [0, 0],
+      [70, 0],
+      [90, 30],
+      [70, 60],
+      [0, 60],
+      [15, 30],
+    ])
+    const part = await exact([kidney, plate(18)], 'cage')
+    const whole = (70 * 60 + (20 * 60) / 2 - (15 * 60) / 2) * 2
+    expect(Math.abs(part.measure.volume / whole - 1)).toBeLessThan(0.01)
+    const sharp = cage({ kind: 'region', profile: 'area', columns: 18 }, [
+      { id: 'e0', kind: 'corner', on: ['row 0'], sharp: 10 },
+      // Bulging: where all of it is flat it is one flat face.
+      { id: 'e2', kind: 'move', on: ['row 1'], z: 4 },
+      { id: 'e1', kind: 'thicken', by: 2, side: 'out' },
+    ])
+    const folds = await diagnosis([kidney, sharp])
+    expect(['cage-folds', 'crosses-itself']).toContain(folds.code)
+    expect(Math.hypot(folds.places[0]!.at[0]! - 15, folds.places[0]!.at[1]! - 30)).toBeLessThan(8)
+  })
   test('where it would fold it says so, with the place; an odd number of points too', async () => {
     const hook = area([
       [0, 0],

@@ -209,6 +209,12 @@ function exactly(
   const crossing = crossingOf(cage, table, ctx)
   if (crossing) return crossing
   const made = ctx.once('surfaces', () => surfaced(table, cage, within))
+  if (made.folds)
+    return bad(
+      'cage-folds',
+      'The form folds over itself here, as at sharp corners that bend in: take the sharpness away there, or move what is near.',
+      [{ at: made.folds }],
+    )
   const ends = flatEnds(made, cage, ctx.op)
   if (!ends.ok) return ends
   const patches = made.patches.map(({ patch, face }) => ({
