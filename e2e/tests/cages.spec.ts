@@ -12,6 +12,7 @@ import {
   picked,
   picks,
   stage,
+  welcomed,
 } from './bench'
 
 /** Picks what is called so on the cage, by the mouse on what is seen. */
@@ -162,4 +163,36 @@ test('a crock: columns creased by one click, rows sized and twisted in a table; 
   })
   await commit(page, 'Least wall', '4')
   await expect(line(page, 'Room 1')).toContainText('least wall 4 mm', { timeout: 90_000 })
+})
+
+test('while a pot with a room inside is pushed, the wall left over the room is told where it is least', async ({
+  page,
+}) => {
+  test.slow()
+  await welcomed(page)
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Start from' }).click()
+  await page.getByRole('menuitem', { name: 'Cage pot' }).click()
+  await page.waitForURL(/\/brief$/)
+  await expect(line(page, 'Room inside')).toContainText('least wall 3', { timeout: 90_000 })
+  await stage(page, 'Form')
+  await line(page, 'Pot').first().click()
+  await pick(page, 'rows', 'row 2')
+  const jaw = (await button(page, 'Drag out').boundingBox())!
+  await page.mouse.move(jaw.x + 10, jaw.y + 10)
+  await page.mouse.down()
+  const told = page.getByTestId('live-wall')
+  const words = new Set<string>()
+  for (const by of [8, 16, 24, -8, -16, -24, -32]) {
+    await page.mouse.move(jaw.x + 10 + by, jaw.y + 10 + by / 3, { steps: 2 })
+    await expect(told).toContainText(/wall about|stands out/)
+    words.add((await told.textContent())!)
+  }
+  // One way it is drawn in, the other let out: somewhere on it the wall is too little.
+  expect([...words].some((w) => /under 3 mm|stands out/.test(w))).toBe(true)
+  expect(words.size).toBeGreaterThan(2)
+  await page.mouse.up()
+  // Let go, the room is fitted anew.
+  await expect(told).toHaveCount(0)
+  await expect(line(page, 'Room inside')).toContainText('least wall 3', { timeout: 90_000 })
 })

@@ -100,10 +100,10 @@ describe('a flat cage over an area', () => {
       [0, 60],
       [15, 30],
     ])
-    const part = await exact([kidney, plate(18)], 'cage')
+    const part = await exact([kidney, plate(12)], 'cage')
     const whole = (70 * 60 + (20 * 60) / 2 - (15 * 60) / 2) * 2
-    expect(Math.abs(part.measure.volume / whole - 1)).toBeLessThan(0.01)
-    const sharp = cage({ kind: 'region', profile: 'area', columns: 18 }, [
+    expect(Math.abs(part.measure.volume / whole - 1)).toBeLessThan(0.02)
+    const sharp = cage({ kind: 'region', profile: 'area', columns: 12 }, [
       { id: 'e0', kind: 'corner', on: ['row 0'], sharp: 10 },
       // Bulging: where all of it is flat it is one flat face.
       { id: 'e2', kind: 'move', on: ['row 1'], z: 4 },

@@ -12,6 +12,7 @@ import { Dots } from '../PathLine'
 import { Axes } from './Axes'
 import { CageHandle } from './CageHandle'
 import { LaidGaps } from './LaidGaps'
+import { LiveWall } from './LiveWall'
 import { useCagePointer } from './pointer'
 
 const NONE: string[] = []
@@ -25,6 +26,7 @@ export function CageView() {
     <>
       <Shown cage={chosen.cage} />
       <LaidGaps />
+      <LiveWall />
       <Axes cage={chosen.cage} turns={turns} mirrors={mirrors} />
     </>
   )
