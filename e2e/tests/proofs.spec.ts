@@ -46,6 +46,12 @@ test('a proof is kept, compared with what became of it on Stage and Table, and g
   await rebuilt(page)
   await page.keyboard.press('9')
   await expect(drawer.getByTestId('proof')).toHaveCount(2)
+  // One beside the other: what left stands in place of what there is now.
+  await button(page, 'Compare').last().click()
+  await page.getByLabel('Compare with').selectOption({ index: 1 })
+  await button(page, 'seen through').click()
+  await expect(page.getByTestId('proof-section').first()).toBeVisible()
+  await expect(beside).toContainText('wall3 mm → 2.4 mm')
   await drawer.getByRole('button', { name: 'Drop the proof Wall as first meant' }).click()
   await expect(drawer.getByTestId('proof')).toHaveCount(1)
   await button(page, 'Keep it').click()

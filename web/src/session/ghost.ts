@@ -13,24 +13,33 @@ export function useKeptProofs() {
   return useQuery({ queryKey: [PROOFS, id], queryFn: () => proofsOf(id) })
 }
 
+/** The bodies of one of the proofs, while they are shown. */
+function useBodiesOf(id: string | null | undefined, shown: boolean, cutaway: boolean) {
+  const proof = useKeptProofs().data?.find((p) => p.id === id)
+  const plane = useSession(tablePlane)
+  const cut = useSession(cutPlane)
+  const enabled = proof !== undefined && shown
+  const { data, isFetching } = useQuery({
+    queryKey: ['ghost', proof?.id, plane, cut, cutaway],
+    queryFn: () => bodiesOf(docOf(proof!), plane, cut, cutaway),
+    enabled,
+    placeholderData: (before) => before,
+    staleTime: Number.POSITIVE_INFINITY,
+  })
+  return { data: enabled ? data : undefined, making: enabled && isFetching }
+}
+
 const NONE: BodyView[] = []
 /** The bodies of the proof that is shown beside what there is now, and how; none where none is. */
 export function useGhost(): { bodies: BodyView[]; how: Beside; making: boolean } {
   const { compared, beside } = useProofs()
-  const proof = useKeptProofs().data?.find((p) => p.id === compared?.id)
-  const plane = useSession(tablePlane)
-  const cut = useSession(cutPlane)
-  const shown = proof !== undefined && beside !== null
-  const { data, isFetching } = useQuery({
-    queryKey: ['ghost', proof?.id, plane, cut],
-    queryFn: () => bodiesOf(docOf(proof!), plane, cut),
-    enabled: shown,
-    placeholderData: (before) => before,
-    staleTime: Number.POSITIVE_INFINITY,
-  })
-  return {
-    bodies: shown ? (data ?? NONE) : NONE,
-    how: beside ?? 'ghost',
-    making: shown && isFetching,
-  }
+  const { data, making } = useBodiesOf(compared?.id, beside !== null, false)
+  return { bodies: data ?? NONE, how: beside ?? 'ghost', making }
+}
+
+/** The bodies of the proof that another is compared with, in place of those of now; null where it is compared with now. */
+export function useInPlace(): BodyView[] | null {
+  const { compared, beside } = useProofs()
+  const cutaway = useSession((s) => s.cutaway)
+  return useBodiesOf(compared?.with, beside !== null, cutaway).data ?? null
 }

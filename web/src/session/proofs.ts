@@ -70,13 +70,18 @@ export function backTo(proof: Proof): void {
   replaceDoc((now) => ({ ...doc, id: now.id, log: now.log }))
 }
 
-/** The bodies of a proof, whole, cut in the planes of the Table and the Stage as they stand. */
-export async function bodiesOf(doc: Workpiece, plane: Frame, cut: Frame): Promise<BodyView[]> {
+/** The bodies of a document, whole or cut away, cut in the planes of the Table and the Stage as they stand. */
+export async function bodiesOf(
+  doc: Workpiece,
+  plane: Frame,
+  cut: Frame,
+  cutaway = false,
+): Promise<BodyView[]> {
   const free = useSession.getState().cut !== null
   const view = await lathe.call('portrayed', {
     doc,
     view: {
-      cutaway: false,
+      cutaway,
       fill: null,
       draft: false,
       solid: true,

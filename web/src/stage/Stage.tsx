@@ -11,6 +11,7 @@ import {
 } from 'three'
 import { usePickBody } from '../bench/picking'
 import type { BodyView } from '../engine'
+import { useInPlace } from '../session/ghost'
 import { preview, settle, useSession } from '../session/session'
 import { BodyMesh } from './BodyMesh'
 import { ChartMark } from './ChartMark'
@@ -37,7 +38,9 @@ import { useWalls, WallLegend, WallMarks } from './Walls'
 const NONE: BodyView[] = []
 
 export default function Stage() {
-  const solids = useSession((s) => s.settled?.bodies ?? NONE)
+  const settled = useSession((s) => s.settled?.bodies ?? NONE)
+  const inPlace = useInPlace()
+  const solids = inPlace ?? settled
   const datums = useSession((s) => s.settled?.datums)
   const selected = useSession((s) => s.selected)
   const cutaway = useSession((s) => s.cutaway)

@@ -2,6 +2,7 @@ import { type Frame, inSpace, type P2, type P3 } from '@ivory/core/math'
 import { faceName } from '../bench/names'
 import { pickedRefs, sameEdge, sameFace, toggleEdge, toggleFace } from '../bench/picking'
 import type { BodyView } from '../engine'
+import { useInPlace } from '../session/ghost'
 import { useSession } from '../session/session'
 import { onPlane, seenOn } from './frame'
 import { sectionPath } from './outlines'
@@ -22,7 +23,8 @@ export function SectionLayer({
   const selected = useSession((s) => s.selected)
   const cutWalls = useSession((s) => s.cutWalls)
   const report = view?.reports.find((r) => r.id === selected)
-  const bodies = (view?.bodies ?? []).filter((b) => b.section.length > 0)
+  const inPlace = useInPlace()
+  const bodies = (inPlace ?? view?.bodies ?? []).filter((b) => b.section.length > 0)
   const at = (b: BodyView, p: P2) => canvas.toScreen(onPlane(frame, b.frame, p))
   const spot = (b: BodyView, p: P2 | P3) =>
     inSpace(p) ? canvas.toScreen(seenOn(frame, p)) : at(b, p)

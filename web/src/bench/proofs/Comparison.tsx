@@ -45,27 +45,25 @@ export function Comparison({ was, other }: { was: Proof; other: Proof | undefine
   const head = [was.name, other?.name ?? 'now'] as const
   return (
     <section aria-label="Comparison" className="flex flex-col gap-3 text-sm">
-      {!other && (
-        <div className="flex flex-wrap items-center gap-1">
-          <span className="text-soft">Its bodies</span>
-          {BESIDE.map((b) => (
-            <Button
-              key={b.how}
-              className={`px-1.5! py-0.5! text-sm ${beside === b.how ? 'bg-brass-wash!' : ''}`}
-              title={b.help}
-              aria-pressed={beside === b.how}
-              onClick={() => {
-                const on = beside !== b.how
-                useProofs.setState({ beside: on ? b.how : null })
-                if (on && b.how === 'half') useSession.setState({ cutaway: true })
-              }}
-            >
-              {b.label}
-            </Button>
-          ))}
-          {making && <span className="text-soft">made…</span>}
-        </div>
-      )}
+      <div className="flex flex-wrap items-center gap-1">
+        <span className="text-soft">Its bodies</span>
+        {BESIDE.map((b) => (
+          <Button
+            key={b.how}
+            className={`px-1.5! py-0.5! text-sm ${beside === b.how ? 'bg-brass-wash!' : ''}`}
+            title={b.help}
+            aria-pressed={beside === b.how}
+            onClick={() => {
+              const on = beside !== b.how
+              useProofs.setState({ beside: on ? b.how : null })
+              if (on && b.how === 'half') useSession.setState({ cutaway: true })
+            }}
+          >
+            {b.label}
+          </Button>
+        ))}
+        {making && <span className="text-soft">made…</span>}
+      </div>
       {waits && <p className="text-soft">The kernel is at work: what is read now may change.</p>}
       <SideBySide head={head} title="Readings" none="No gauge is on the bench.">
         {readings.map((r) => (
