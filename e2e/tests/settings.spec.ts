@@ -10,6 +10,7 @@ test('tables, numbers, keys and the look of one’s own; the brief picks from th
   await saved(page)
   const bench = page.url()
   await page.goto('/settings')
+  await expect(page.getByRole('heading', { name: 'Settings' })).toBeVisible()
   await accessible(page)
   const materials = page.getByRole('region', { name: 'Materials of your own' })
   await materials.getByRole('button', { name: 'Add a row' }).click()
