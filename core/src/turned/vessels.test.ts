@@ -86,7 +86,9 @@ it('random curved vessels: rounded and hollowed they close, and the wall measure
         // Grown outward over a narrow waist the two outsides may meet, which leaves the wall thicker.
         if (reading && way === 'in' && !atTip(hollow, reading.min))
           expect(reading.min.wall).toBeGreaterThan(least - 5e-4)
-        expect(reading === null || fin < wall || reading.mean > wall * 0.9).toBe(true)
+        // Grown outward, a groove that the outline has is filled, and as thin as it is narrow.
+        const groove = way === 'out' && reading !== null && reading.min.wall < wall / 2
+        expect(reading === null || fin < wall || groove || reading.mean > wall * 0.9).toBe(true)
       },
     ),
     { numRuns: 60, endOnFailure: true },
