@@ -1,4 +1,5 @@
 import { AS_WORKED_OUT, asLiked, START_TABLES, tablesSchema } from '@ivory/core/workpiece'
+import { toast } from 'sonner'
 import { z } from 'zod'
 import { create } from 'zustand'
 import { getSetting, setSetting } from '../storage/db'
@@ -32,7 +33,9 @@ export const useOwn = create<Own>(() => ownSchema.parse({}))
 export function setOwn(change: Partial<Own>): void {
   useOwn.setState(change)
   applied(useOwn.getState())
-  void setSetting('own', useOwn.getState()).catch(() => undefined)
+  void setSetting('own', useOwn.getState()).catch((e: unknown) =>
+    toast.error(e instanceof Error ? e.message : String(e), { id: 'own' }),
+  )
 }
 
 /** Fetches what was kept; what is none any more is left as it comes. */
