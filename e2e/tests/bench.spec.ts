@@ -49,7 +49,7 @@ test('dragging a point moves the finished wall along, as one step to undo', asyn
 
 test('the palette runs a command, keys do the same', async ({ page }) => {
   await page.keyboard.press('Control+k')
-  await page.getByPlaceholder('What do you want to do?').fill('go to release')
+  await page.getByPlaceholder('What do you want to do, or find?').fill('go to release')
   await page.keyboard.press('Enter')
   await expect(page).toHaveURL(/release$/)
   await page.keyboard.press('4')
