@@ -21,7 +21,7 @@ const commit = async (label: string, text: string) => {
   await page.getByLabel(label, { exact: true }).press('Enter')
 }
 
-/** A proof kept, the wall changed, and both compared on the Stage and side by side. */
+/** A proof kept, the belly changed, and both compared on the Stage and side by side. */
 async function proofShot() {
   await page.getByRole('button', { name: /^Proofs/ }).click()
   await page.getByLabel('Name of the proof').fill('As first meant')
@@ -73,9 +73,6 @@ await page.getByRole('button', { name: 'Undo' }).click()
 await page.getByRole('button', { name: 'Curvature comb of the chosen curve' }).click()
 const base = page.url().replace(/(\/w\/[^/]+).*/, '$1')
 await draftingShots()
-await page.goto(`${base}/form`)
-await page.getByTestId('gauge-capacity').waitFor()
-await page.keyboard.press('l')
 await page.goto(`${base}/refine`)
 await page.getByTestId('gauge-capacity').waitFor()
 await row('Hollow out')

@@ -1,4 +1,16 @@
-import { add3, bad, cross3, dot3, lerp3, mean3, type Outcome, type P3, scale3, sub3 } from '../math'
+import {
+  add3,
+  bad,
+  cross3,
+  dot3,
+  lerp3,
+  mean3,
+  type Outcome,
+  type P3,
+  placeAt,
+  scale3,
+  sub3,
+} from '../math'
 import { type Curve3, Way } from '../surface'
 import { creased } from './edit/edges'
 import { faceVector } from './edit/extrude'
@@ -114,9 +126,7 @@ export function startRegion(
   const hole = ring.map((c) => n + ((c + (corners[0] ?? 0)) % n))
   const made = filled(rim, hole, 'grid', 'grid')
   if (!made.ok) return made
-  const places = made.value.layout.points.map(
-    (_, p): P3 => [made.value.at[3 * p]!, made.value.at[3 * p + 1]!, made.value.at[3 * p + 2]!],
-  )
+  const places = made.value.layout.points.map((_, p) => placeAt(made.value.at, p))
   const folded = made.value.layout.faces.find(
     (f) => dot3(faceVector(f.corners, places), normal) <= 0,
   )

@@ -2,7 +2,7 @@ import { freshId } from '../math'
 import { namesIn } from './expression'
 import { insertOp } from './route'
 import type { LinkDoc, Op, Workpiece } from './schema'
-import { EXPRESSION_KEYS, renamedIn } from './uses'
+import { EXPRESSION_KEYS, expressionsIn, renamedIn } from './uses'
 
 /** Ids that no op may bear: the planes there are from the start. */
 const PLANES = ['front', 'side', 'top']
@@ -38,15 +38,6 @@ function mentioned(op: Op, ids: ReadonlySet<string>): Set<string> {
   return out
 }
 
-const texts = (v: unknown, key = ''): string[] =>
-  typeof v === 'string'
-    ? EXPRESSION_KEYS.has(key)
-      ? [v]
-      : []
-    : v && typeof v === 'object'
-      ? Object.entries(v).flatMap(([k, x]) => texts(x, Array.isArray(v) ? key : k))
-      : []
-
 const figuresIn = (expr: string): string[] => {
   try {
     return namesIn(expr)
@@ -78,7 +69,7 @@ function figuresOf(w: Workpiece, ops: ReadonlySet<string>): string[] {
   const byName = new Map(w.figures.map((f) => [f.name, f.expr]))
   const queue = w.route
     .filter((o) => ops.has(o.id))
-    .flatMap((o) => texts(o.inputs).flatMap(figuresIn))
+    .flatMap((o) => expressionsIn(o.inputs).flatMap(figuresIn))
   const found = new Set<string>()
   for (const name of queue) {
     const expr = byName.get(name)

@@ -115,7 +115,8 @@ const names = (expr: string, name: string): boolean => {
   }
 }
 
-function expressionsIn(v: unknown, key = ''): string[] {
+/** The expressions in inputs. */
+export function expressionsIn(v: unknown, key = ''): string[] {
   if (typeof v === 'string') return EXPRESSION_KEYS.has(key) ? [v] : []
   if (Array.isArray(v)) return v.flatMap((x) => expressionsIn(x, key))
   if (v && typeof v === 'object') return Object.entries(v).flatMap(([k, x]) => expressionsIn(x, k))

@@ -1,8 +1,7 @@
 import { bodyCells, bodyRows, csvOf } from '@ivory/core/workpiece'
 import { Copy, Download, List } from 'lucide-react'
 import { Dialog } from 'radix-ui'
-import { verdictWord } from '../session/autosave'
-import { bodiesNow } from '../session/proofs'
+import { listedNow } from '../session/proofs'
 import { useSession } from '../session/session'
 import { Button, IconButton } from '../ui/controls'
 import { copyCells } from '../ui/copy'
@@ -36,11 +35,7 @@ function Listed() {
   const settled = useSession((s) => s.settled)
   if (!settled || settled.waits > 0)
     return <p className="text-soft">The kernel is at work: what it makes is not measured yet.</p>
-  const bodies = bodiesNow(settled).map((b) => ({
-    ...b,
-    verdict: verdictWord(settled.gauges.filter((g) => g.body === b.id)) ?? '',
-  }))
-  const cells = bodyCells(bodyRows(doc, bodies))
+  const cells = bodyCells(bodyRows(doc, listedNow(settled)))
   const [head, ...rows] = cells as [string[], ...string[][]]
   return (
     <>

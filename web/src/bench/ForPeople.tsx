@@ -2,7 +2,7 @@ import { PAPERS, type Paper, pageOf, printing } from '@ivory/core/release'
 import { useState } from 'react'
 import { EngineError, lathe } from '../engine'
 import { cutPlane } from '../session/cut'
-import { bodiesNow, bodiesOf, readingsNow } from '../session/proofs'
+import { bodiesOf, listedNow, readingsNow } from '../session/proofs'
 import { tablePlane, useSession } from '../session/session'
 import { VIEWS } from '../stage/views'
 import { Button, Choice, CommitInput } from '../ui/controls'
@@ -16,7 +16,6 @@ const SIZES = {
 }
 type Size = keyof typeof SIZES
 const NO_GL = 'this browser gives no 3D to draw with'
-const verdictOf = (word: string) => (word === 'none' ? '' : word)
 
 /** What is made for people, not for machines: the report, a page, pictures, a turn, and prints in real size. */
 export function ForPeople() {
@@ -39,18 +38,6 @@ export function ForPeople() {
     return bodies.flatMap((b) =>
       b.mesh ? [{ mesh: b.mesh, color: doc.bodies[b.id]?.color ?? '#d9d2c0' }] : [],
     )
-  }
-  const listed = () => {
-    const { settled } = useSession.getState()
-    return settled
-      ? bodiesNow(settled).map((b) => ({
-          ...b,
-          verdict: settled.gauges
-            .filter((g) => g.body === b.id)
-            .map((g) => verdictOf(g.verdict))
-            .reduce((worst, v) => (v === 'out' || worst === '' ? v : worst), ''),
-        }))
-      : []
   }
   const make = async (name: string, mime: string, by: () => Promise<Made>) => {
     setBusy(name)
@@ -87,7 +74,7 @@ export function ForPeople() {
         w: doc,
         gauges: settled.gauges,
         reports: settled.reports,
-        bodies: listed(),
+        bodies: listedNow(settled),
         made: new Date().toLocaleString(),
         ...(picture ? { picture } : {}),
       },
@@ -101,7 +88,7 @@ export function ForPeople() {
     const text = pageOf({
       w: doc,
       bodies: (await sitters()).map(({ mesh, color }) => ({ color, ...mesh })),
-      listed: listed(),
+      listed: listedNow(settled),
       readings: readingsNow(settled),
       made: new Date().toLocaleString(),
     })

@@ -1,10 +1,11 @@
 import { type Frame, fixed } from '@ivory/core/math'
-import type { KeptBody, KeptReading, Workpiece } from '@ivory/core/workpiece'
+import type { KeptBody, KeptReading, ListedBody, Workpiece } from '@ivory/core/workpiece'
 import { nanoid } from 'nanoid'
 import { create } from 'zustand'
 import { type BodyView, lathe, type View } from '../engine'
 import { snapshot } from '../stage/snapshot'
 import { docOf, keepProof, type Proof } from '../storage/proofs'
+import { verdictWord } from './autosave'
 import { cutPlane } from './cut'
 import { replaceDoc, tablePlane, useSession } from './session'
 
@@ -43,6 +44,13 @@ export const bodiesNow = ({ bodies }: Pick<View, 'bodies'>): KeptBody[] =>
       volume,
       size: [max[0] - min[0], max[1] - min[1], max[2] - min[2]],
     }))
+
+/** The bodies with the word of their gauges, as lists and reports tell them. */
+export const listedNow = (view: Pick<View, 'gauges' | 'bodies'>): ListedBody[] =>
+  bodiesNow(view).map((b) => ({
+    ...b,
+    verdict: verdictWord(view.gauges.filter((g) => g.body === b.id)) ?? '',
+  }))
 
 /** Keeps the workpiece as it is now. Null while the kernel is at work: what it reads is then not of all of it. */
 export async function proofNow(name: string, released = false): Promise<Proof | null> {
