@@ -25,6 +25,7 @@ import { mirrorOp } from './refine/place/mirror'
 import { moveOp } from './refine/place/move'
 import { shellOp } from './refine/shell/shell'
 import { splitOp } from './refine/split/split'
+import { stepOp } from './refine/step/step'
 import type { OpSpec } from './spec'
 
 /** Every operation there is, by kind. */
@@ -46,6 +47,7 @@ export const OPS: Readonly<Record<string, OpSpec>> = {
   shell: shellOp as OpSpec,
   cavity: cavityOp as OpSpec,
   split: splitOp as OpSpec,
+  step: stepOp as OpSpec,
   draft: draftOp as OpSpec,
   offset: offsetOp as OpSpec,
   dimples: dimplesOp as OpSpec,

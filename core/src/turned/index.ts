@@ -13,6 +13,7 @@ export {
   voidVolume,
 } from './cavity'
 export { type Corner, cornersOf, isSharp, SMOOTH } from './corners'
+export { inFrameOf, sameTurn } from './frames'
 export { chamferFront, filletFront, roundingMarks } from './fronts'
 export { fullRound } from './fullround'
 export { liftToSolid, turnedJob } from './lift'

@@ -30,6 +30,7 @@ export const EXPRESSION_KEYS = new Set([
   'value',
   'fraction',
   'height',
+  'clearance',
   'spacing',
   'least',
   'margin',

@@ -165,6 +165,7 @@ export const OP_LETTERS: Readonly<Record<string, string>> = {
   shell: 's',
   cavity: 'h',
   split: 'p',
+  step: 'n',
   draft: 'd',
   dimples: 'i',
   pattern: 't',

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { type Placing, placeCurve, reverse, startOf } from '../../curve'
+import { startOf } from '../../curve'
 import type { How } from '../../kernel'
 import {
   bad,
@@ -8,7 +8,6 @@ import {
   dot3,
   type Frame,
   good,
-  norm3,
   type Outcome,
   type P2,
   type P3,
@@ -22,7 +21,6 @@ import {
   combine,
   JOIN,
   type Keep,
-  type Loop,
   liesLeft,
   MEET,
   type Region,
@@ -31,7 +29,7 @@ import {
   turningRegions,
   valueSchema,
 } from '../../profile'
-import { FULL_TURN, isWhole, type TurnedBody, turnedJob, volumeOf } from '../../turned'
+import { FULL_TURN, inFrameOf, sameTurn, type TurnedBody, turnedJob, volumeOf } from '../../turned'
 import { datumAxis } from '../draw/datum'
 import { defineOp } from '../spec'
 import { type Body, type OpContext, type OpResult, type Profile, volumeChange } from '../state'
@@ -204,10 +202,7 @@ function combined(target: Body, tool: TurnedBody, mode: How, ctx: OpContext): Ou
   const body = target.shape.kind === 'turned' ? target.shape.turned : null
   const moved = body && inFrameOf(body.frame, tool)
   if (!body || !moved) return combinedExact(target, tool, mode, ctx)
-  const sameSweep =
-    (isWhole(body) && isWhole(moved)) ||
-    (Math.abs(body.start - moved.start) < 1e-9 && Math.abs(body.sweep - moved.sweep) < 1e-9)
-  if (!sameSweep) return combinedExact(target, tool, mode, ctx)
+  if (!sameTurn(body, moved)) return combinedExact(target, tool, mode, ctx)
   const regions = combine(body.regions, moved.regions, KEEP[mode])
   if (regions.length === 0) return bad('nothing-left', `Nothing is left of ${target.name}.`)
   const turned = { ...body, regions }
@@ -267,26 +262,4 @@ function selfTouch(name: string, regions: readonly Region[]): Diagnosis[] {
 function combinedExact(target: Body, tool: TurnedBody, how: How, ctx: OpContext) {
   const lifted = ctx.kernel(turnedJob(tool))
   return lifted.ok ? onto(target, lifted.value[0]!, how, ctx) : lifted
-}
-
-/** The body written in another frame about the same axis; null when the axes differ. */
-function inFrameOf(to: Frame, b: TurnedBody): TurnedBody | null {
-  const from = b.frame
-  const along = dot3(to.z, from.z)
-  const off = sub3(from.origin, to.origin)
-  const dz = dot3(off, to.z)
-  const aside = norm3(sub3(off, [to.z[0] * dz, to.z[1] * dz, to.z[2] * dz]))
-  if (Math.abs(along) < 1 - 1e-12 || aside > 1e-6) return null
-  const flipped = along < 0
-  if (!isWhole(b) && (flipped || dot3(to.x, from.x) < 1 - 1e-12)) return null
-  const placing: Placing = { origin: [0, dz], x: [1, 0], y: [0, flipped ? -1 : 1] }
-  const put = (loop: Loop): Loop =>
-    flipped
-      ? loop.map((s) => ({ ...s, curve: reverse(placeCurve(s.curve, placing)) })).reverse()
-      : loop.map((s) => ({ ...s, curve: placeCurve(s.curve, placing) }))
-  return {
-    ...b,
-    frame: to,
-    regions: b.regions.map((r) => ({ outer: put(r.outer), holes: r.holes.map(put) })),
-  }
 }
