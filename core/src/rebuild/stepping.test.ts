@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { faceRef } from '../exact'
 import type { Body } from '../ops'
-import { volumeOf } from '../turned'
+import { faceNames, volumeOf } from '../turned'
 import type { Op } from '../workpiece'
 import { circles, outline as flatOutline, rectangle } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
@@ -94,6 +94,41 @@ describe('a centring step on turned bodies', () => {
     ])
     expect(size(up.pot) - size(before.pot)).toBeCloseTo(ring(38, 40, 3), 6)
     expect(size(before.lid) - size(up.lid)).toBeCloseTo(ring(37.7, 40, 3.3), 6)
+  })
+
+  it('names faces as the exact kernel does, so that picks on them hold when a body is lifted', async () => {
+    const names = (b: Body | undefined) =>
+      b!.shape.kind === 'turned'
+        ? [...faceNames(b!.shape.turned)].filter((n) => n.startsWith('centred'))
+        : [...new Set(b!.shape.faces.flatMap((f) => f.names))].filter((n) =>
+            n.startsWith('centred'),
+          )
+    for (const stand of ['opening', 'inner', 'outer']) {
+      const route = [...round(40, 32, 60), step({ stand })]
+      const flat = await bodiesOf(route)
+      // Moved apart and back again both are exact.
+      const aside = op(50, 'move', 'aside', { body: 'lid', x: 1, y: 0, z: 0 })
+      const back = op(60, 'move', 'back', { body: 'lid', x: -1, y: 0, z: 0 })
+      const slab = rectangle(70, 'slab', 'top', [-50, -50], [100, 100])
+      const shave = op(80, 'extrude', 'shave', {
+        profile: 'slab',
+        mode: 'cut',
+        body: 'lid',
+        length: 10,
+        offset: 79.5,
+      })
+      const lifted = await bodiesOf([
+        ...route.slice(0, 4),
+        aside,
+        back,
+        slab,
+        shave,
+        step({ stand }),
+      ])
+      expect(lifted.lid!.shape.kind).toBe('exact')
+      for (const id of ['lid', 'pot'])
+        expect(names(lifted[id]).sort()).toEqual(names(flat[id]).sort())
+    }
   })
 
   it('says what is measured, and refuses what leaves nothing', async () => {
@@ -287,11 +322,11 @@ describe('a centring step on exact bodies', () => {
           expect(Math.abs(told - clearance)).toBeLessThan(2e-3)
         },
       ),
-      { numRuns: 6 },
+      { numRuns: 2 },
     )
   })
 
-  it('holds lines that meet loosely: a shelled, lobed pot, and says where it does not fit', async () => {
+  it('holds lines that meet loosely, as a shell leaves them: a bulging, shelled pot', async () => {
     const pot = op(10, 'cage', 'pot', {
       start: {
         kind: 'cylinder',
@@ -324,14 +359,5 @@ describe('a centring step on exact bodies', () => {
       undefined,
     ])
     expect(reports[3]!.consequence).toMatch(/^gap 0\.(29[89]|3)\d* mm at least/)
-    // Turned over: the wall of the pot stands beside a solid lid, whose rim is narrower above.
-    const seat = await built(
-      piece([
-        ...parted,
-        hollow,
-        step({ ...asked, body: 'pot', into: 'part', stand: 'outer', wall: 1 }),
-      ]),
-    )
-    expect(seat.reports[3]!.status).toBe('ok')
   })
 })

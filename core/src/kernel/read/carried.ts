@@ -2,7 +2,7 @@ import type { TopoDS_Shape } from 'replicad-opencascadejs'
 import { cross3, dot3, integrateEach, type P3, sub3 } from '../../math'
 import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
-import { alongV, behindPlace, looksAt, placeOn, roundingOf } from './green'
+import { alongV, behindPlace, cutsOf, knotsOf, looksAt, placeOn, roundingOf } from './green'
 
 /** How exactly edges are summed up, as a share of what they come to. */
 const SHARE = 1e-11
@@ -34,6 +34,7 @@ export function behindCarried(
   const d: P3 = [dir.X(), dir.Y(), dir.Z()]
   const side = given.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? -1 : 1
   const place = placeOn(on)
+  const spans = knotsOf(s, s.keep(on.BasisCurve()))
   let volume = 0
   const moment: [number, number, number] = [0, 0, 0]
   for (const part of partsOf(oc, s, face, 'EDGE')) {
@@ -43,27 +44,30 @@ export function behindCarried(
     const looks = looksAt(curve)
     if (alongV(looks)) continue
     const least = roundingOf(place, looks, behindPlace(from))
-    const [v, m0, m1, m2] = integrateEach(
-      (t, out) => {
-        const flat = curve.EvalD1(t)
-        const [u, v, du] = [flat.Point.X(), flat.Point.Y(), flat.D1.X()]
-        flat.Point.delete()
-        flat.D1.delete()
-        const r = on.EvalD1(u, v)
-        const p = sub3([r.Point.X(), r.Point.Y(), r.Point.Z()], from)
-        const over = v * du * dot3(p, cross3([r.D1U.X(), r.D1U.Y(), r.D1U.Z()], d))
-        for (const x of [r.Point, r.D1U, r.D1V]) x.delete()
-        out[0] = over / 3
-        for (const i of [0, 1, 2] as const) out[i + 1] = (over * (p[i] - (v * d[i]) / 2)) / 4
-      },
-      4,
-      curve.FirstParameter(),
-      curve.LastParameter(),
-      SHARE,
-      least,
-    ) as unknown as [number, number, number, number]
-    volume += side * way * v
-    for (const [i, m] of [m0, m1, m2].entries()) moment[i]! += side * way * m
+    const cuts = cutsOf(s, curve, looks, spans, [])
+    for (let i = 1; i < cuts.length; i++) {
+      const [v, ...m] = integrateEach(
+        (t, out) => {
+          const flat = curve.EvalD1(t)
+          const [u, v, du] = [flat.Point.X(), flat.Point.Y(), flat.D1.X()]
+          flat.Point.delete()
+          flat.D1.delete()
+          const r = on.EvalD1(u, v)
+          const p = sub3([r.Point.X(), r.Point.Y(), r.Point.Z()], from)
+          const over = v * du * dot3(p, cross3([r.D1U.X(), r.D1U.Y(), r.D1U.Z()], d))
+          for (const x of [r.Point, r.D1U, r.D1V]) x.delete()
+          out[0] = over / 3
+          for (const k of [0, 1, 2] as const) out[k + 1] = (over * (p[k] - (v * d[k]) / 2)) / 4
+        },
+        4,
+        cuts[i - 1]!,
+        cuts[i]!,
+        SHARE,
+        least,
+      )
+      volume += side * way * v!
+      for (const k of [0, 1, 2] as const) moment[k] += side * way * m[k]!
+    }
   }
   return { volume, moment }
 }

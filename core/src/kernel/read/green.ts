@@ -1,4 +1,9 @@
-import type { BRepAdaptor_Curve2d, BRepAdaptor_Surface, TopoDS_Shape } from 'replicad-opencascadejs'
+import type {
+  Adaptor3d_Curve,
+  BRepAdaptor_Curve2d,
+  BRepAdaptor_Surface,
+  TopoDS_Shape,
+} from 'replicad-opencascadejs'
 import { cross3, gaussRule, integrateEach, type P3 } from '../../math'
 import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
@@ -189,7 +194,7 @@ export const alongV = (looks: Looks): boolean =>
   looks.every((l) => Math.abs(l.u - looks[0]!.u) < SAME)
 
 /** An edge parted at its own knots and where it goes from span to span, so that what is summed up has no steps inside. */
-function cutsOf(
+export function cutsOf(
   s: KernelScope,
   curve: BRepAdaptor_Curve2d,
   looks: Looks,
@@ -208,6 +213,12 @@ function cutsOf(
         // One that runs along a break does not cross it.
         if (Math.abs(x) < SAME || x * y > 0) continue
         let [low, high] = [looks[i - 1]!.t, looks[i]!.t]
+        // Most edges go straight in the parameters: where a straight line would cross is where they do.
+        const straight = low + ((high - low) * x) / (x - y)
+        if (Math.abs(uvAt(curve, straight)[key] - b) < SAME) {
+          cuts.push(straight)
+          continue
+        }
         for (let k = 0; k < 50; k++) {
           const mid = (low + high) / 2
           if ((uvAt(curve, mid)[key] - b) * x > 0) low = mid
@@ -219,7 +230,8 @@ function cutsOf(
   return cuts.filter((t, i) => i === 0 || t - cuts[i - 1]! > (t1 - t0) * 1e-9)
 }
 
-function knotsOf(s: KernelScope, curve: BRepAdaptor_Curve2d): number[] {
+/** The knots of a curve that is a B-spline; none of others. */
+export function knotsOf(s: KernelScope, curve: BRepAdaptor_Curve2d | Adaptor3d_Curve): number[] {
   if (curve.GetType() !== 'GeomAbs_BSplineCurve') return []
   const spline = s.keep(curve.BSpline())
   return Array.from({ length: spline.NbKnots() }, (_, i) => spline.Knot(i + 1))

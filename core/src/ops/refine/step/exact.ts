@@ -66,7 +66,7 @@ export function exactShop(
   const far = Math.max(...around.map(Math.abs)) + sizeOf(filled)
   // An op that waits for the kernel is run again and again: its lines are set off once.
   const upTo = (along: Zone['along'], to: number, name: string): Outcome<Region[]> =>
-    ctx.once(`${along} ${to}`, () =>
+    ctx.once(`${name} ${to}`, () =>
       along === 'opening' ? grown(openings, to, name) : outside(filled, to, far, name),
     )
   const areas = ({ along, from, to, name }: Omit<Zone, 'low' | 'high'>): Outcome<Region[]> => {

@@ -8,7 +8,7 @@ import {
   reverse,
   startOf,
 } from '../../../curve'
-import { dist, good, type Outcome, type P2, scale } from '../../../math'
+import { dist, FIT, type Frame, good, type Outcome, type P2, type P3, scale } from '../../../math'
 import {
   group,
   type Loop,
@@ -20,6 +20,7 @@ import {
   type Seg,
   sideOf,
 } from '../../../profile'
+import { evenBasis, fitted3, offFrame } from '../../../surface'
 import { NARROW } from './touching'
 
 /** Ends of the kernel's curves may lie so far apart where edges meet, mm. */
@@ -88,13 +89,24 @@ export function grown(areas: readonly Region[], d: number, name: string): Outcom
   for (const { outer } of areas) {
     const curves = outer.map((s) => s.curve)
     const set = d === 0 ? curves : offsetChain(curves, -d, 'round')
-    const kept = set.filter((c) => lengthOf(c) > APART).map((curve): Seg => ({ curve, name }))
+    const kept = set
+      .filter((c) => lengthOf(c) > APART)
+      .map((c): Seg => ({ curve: smoother(c), name }))
     const made = regionsOf(meeting(kept))
     if (!made.ok) return made
     out.push(...made.value.map((r) => ({ outer: r.outer, holes: [] })))
   }
   return good(out)
 }
+
+/** A spline that was set off in many short pieces, in fewer that run on in each other: the kernel is quicker with them. */
+function smoother(c: Curve): Curve {
+  if (c.kind !== 'spline') return c
+  const place = (t: number): P3 => [...pointAt(c, t), 0]
+  const { curve, off } = fitted3(evenBasis(5, 12), place, FIT / 10)
+  return off > FIT / 10 || curve.poles.length >= c.poles.length ? c : offFrame(curve, LEVEL)
+}
+const LEVEL: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] }
 
 /** What lies in some areas and not in others, all of whose lines are inside. */
 export const without = (areas: readonly Region[], inner: readonly Region[]): Region[] =>

@@ -121,7 +121,7 @@ function inOpening<S>(
 function footOf<S>(shop: Shop<S>, from: number, height: number, own: string): Outcome<S> {
   const to = (shop.thick ?? 0) / 2
   for (let k = 0, low = -height; k <= HALVINGS; k++, low /= 2) {
-    const foot = shop.zone({ along: 'opening', from, to, low, high: 0, name: 'foot' })
+    const foot = shop.zone({ along: 'opening', from, to, low, high: 0, name: 'step' })
     if (!foot.ok) return foot
     const bare = shop.combine('cut', foot.value, [shop.own])
     if (!bare.ok && bare.diagnosis.code !== 'nothing-left') return bare

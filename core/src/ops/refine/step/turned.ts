@@ -68,7 +68,7 @@ export function turnedShop(
     zone(z) {
       const [a, b] = reach(z)
       if (!(b - a > POINT) || a < (z.from === null ? -POINT : POINT)) return NARROW
-      const regions = [ring(a, b, height(z.low), height(z.high), `${ctx.op}:${z.name}`)]
+      const regions = [ring([a, b], height(z.low), height(z.high), z, ctx.op)]
       return good({ ...own, regions })
     },
     covers(from, to) {
@@ -100,17 +100,20 @@ function flatsOf(b: TurnedBody): Flat[] {
   })
 }
 
-/** A ring of the half-section between two radii and two heights. */
-function ring(a: number, b: number, from: number, to: number, name: string): Region {
-  const [low, high] = [Math.min(from, to), Math.max(from, to)]
+/** A ring of the half-section between two radii and two heights, its faces named as those of an exact one are. */
+function ring([a, b]: [number, number], from: number, to: number, z: Zone, op: string): Region {
+  const up = to > from
+  const [low, high] = up ? [from, to] : [to, from]
   const p: P2[] = [
     [a, low],
     [b, low],
     [b, high],
     [a, high],
   ]
-  const names = ['end', 'out', 'end', 'in'].map((side) => `${name}-${side}`)
-  if (a < POINT) names[3] = AXIS
+  const flat = (first: boolean) => `${op}:${first === up ? 'start' : 'end'}`
+  const side = (outer: boolean) =>
+    `${op}:${z.name}-${outer === (z.along === 'opening') ? 'out' : 'in'}`
+  const names = [flat(true), side(true), flat(false), a < POINT ? AXIS : side(false)]
   return {
     outer: p.map((at, i) => ({ curve: line(at, p[(i + 1) % 4]!), name: names[i]! })),
     holes: [],
