@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, test } from 'vitest'
 import type { ExactPart } from '../exact'
 import { op } from '../workpiece/samples.test-data'
+import { RebuildCache, rebuild } from '.'
 import { bodiesOf, built, diagnosis, piece, the } from './exactroute.test-data'
 
 beforeAll(the)
@@ -10,6 +11,31 @@ const cage = (start: object, more: object = {}) =>
 const tube = { kind: 'cylinder', radius: 20, height: 30, columns: 12, bands: 3 }
 const part = async (route: Parameters<typeof bodiesOf>[0], id = 'cage') =>
   (await bodiesOf(route))[id]!.shape as ExactPart
+
+test('while it is pushed it is drawn refined as often as asked, four for one each time, on the form', () => {
+  const skin = (more: object) => {
+    const w = piece([cage(tube, { as: 'exact', ...more })])
+    const { status, shown } = rebuild(w, new RebuildCache(), true).reports[0]!
+    expect(status).toBe('waits')
+    return shown!.skin!
+  }
+  for (const [seen, of] of [
+    ['1', 4],
+    ['2', 16],
+    ['3', 64],
+    ['4', 256],
+    ['auto', 64],
+  ] as const)
+    expect(skin({ seen }).triangles.length / 3).toBe(2 * of * 12 * 3)
+  // Its places are places of the limit however often: a tube of 12 columns, its rows as round as one another.
+  for (const { positions } of [skin({ seen: '1' }), skin({ seen: '4' })]) {
+    const r = Array.from({ length: positions.length / 3 }, (_, i) =>
+      Math.hypot(positions[3 * i]!, positions[3 * i + 1]!),
+    )
+    expect(Math.max(...r)).toBeLessThan(20)
+    expect(Math.min(...r)).toBeGreaterThan(18)
+  }
+})
 
 describe('a cage that becomes triangles', () => {
   test('a tube, open at both ends: closed by two flat faces, nearer to its exact body each time it is refined', async () => {

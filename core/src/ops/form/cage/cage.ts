@@ -24,6 +24,11 @@ const MOST = 4000
 /** Quads of the skin that is shown, and how often it is refined at most. */
 const [SHOWN, FINEST] = [40_000, 3]
 
+const LEVELS = ['once', 'twice', 'three times', 'four times'].map((label, k) => ({
+  value: String(k + 1),
+  label: `refined ${label}`,
+}))
+
 export const cageOp = defineOp<CageInputs>({
   kind: 'cage',
   version: 1,
@@ -50,14 +55,18 @@ export const cageOp = defineOp<CageInputs>({
     },
     {
       name: 'level',
-      label: 'Refined',
+      label: 'Triangles',
       help: 'How often the cage is refined for the triangles: each time four for one.',
       type: 'choice',
-      options: ['once', 'twice', 'three times', 'four times'].map((label, k) => ({
-        value: String(k + 1),
-        label,
-      })),
+      options: LEVELS,
       when: (i) => i.as === 'triangles',
+    },
+    {
+      name: 'seen',
+      label: 'Seen while pushed',
+      help: 'How often the cage is refined for what is drawn of it until the body is made: seldom is quicker, often is smoother.',
+      type: 'choice',
+      options: [{ value: 'auto', label: 'as its faces allow' }, ...LEVELS],
     },
     {
       name: 'within',
@@ -84,6 +93,7 @@ export const cageOp = defineOp<CageInputs>({
     edits: [],
     as: 'exact',
     level: '2',
+    seen: 'auto',
     within: 0.01,
     mode: 'new',
     ...(body ? { body } : {}),
@@ -95,7 +105,7 @@ export const cageOp = defineOp<CageInputs>({
     ctx.shows({ cage: shownCage(cage, free), ...(laid ? { laid } : {}) })
     const table = tabled(cage)
     if (!table.ok) return table
-    ctx.shows({ skin: skinOf(cage, table.value) })
+    ctx.shows({ skin: skinOf(cage, table.value, input.seen) })
     if (ctx.rough) throw new RoughEnough()
     return input.as === 'triangles'
       ? asTriangles(input, cage, table.value, { warnings, words }, ctx)
@@ -113,14 +123,15 @@ function tabled(cage: Cage): ReturnType<typeof tableOf> {
   return table
 }
 
-const skinners = new WeakMap<object, CageSkinner>()
-function skinOf(cage: Cage, table: Table) {
-  let skinner = skinners.get(cage.layout)
-  if (!skinner) {
-    skinner = new CageSkinner(table, levelsFor(table, SHOWN, FINEST))
-    skinners.set(cage.layout, skinner)
+const skinners = new WeakMap<object, { levels: number; skinner: CageSkinner }>()
+function skinOf(cage: Cage, table: Table, seen: CageInputs['seen']) {
+  const levels = seen === 'auto' ? levelsFor(table, SHOWN, FINEST) : Number(seen)
+  let known = skinners.get(cage.layout)
+  if (known?.levels !== levels) {
+    known = { levels, skinner: new CageSkinner(table, levels) }
+    skinners.set(cage.layout, known)
   }
-  return skinner.skin(cage)
+  return known.skinner.skin(cage)
 }
 
 const shownCage = ({ layout, at }: Cage, free: ReadonlySet<string>): ShownCage => ({

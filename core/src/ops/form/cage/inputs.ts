@@ -228,6 +228,8 @@ export const cageInputs = z.object({
   /** Exact faces, or triangles of the cage refined so often. */
   as: z.enum(['exact', 'triangles']).default('exact'),
   level: z.enum(['1', '2', '3', '4']).default('2'),
+  /** How often it is refined to be shown while it is pushed; by itself as its faces allow. */
+  seen: z.enum(['auto', '1', '2', '3', '4']).default('auto'),
   /** How far the exact faces may be off the limit, mm. */
   within: valueSchema.default(0.01),
   ...ontoInputs,
