@@ -1,3 +1,4 @@
+import { dartOf, type Mask, sideOf } from './eigen'
 import { acrossEdge, ruleOf } from './refine'
 import { lastCorner, nextCorner, type Table } from './table'
 
@@ -11,6 +12,8 @@ export type Take = (point: number, weight: number) => void
 export function limitMask(t: Table, p: number, take: Take): void {
   const rule = ruleOf(t, p)
   const n = t.faceRing[p + 1]! - t.faceRing[p]!
+  const sharp = rule === 0 ? sharpAt(t, p) : -1
+  if (sharp >= 0) return roundMask(t, p, sharp, dartOf(n).limit, take)
   const [own, edge, face] =
     rule === 3
       ? [1, 0, 0]
@@ -27,6 +30,28 @@ export function limitMask(t: Table, p: number, take: Take): void {
   if (face > 0)
     for (let k = t.faceRing[p]!; k < t.faceRing[p + 1]!; k++)
       take(oppositeIn(t, t.pointFaces[k]!, p), face)
+}
+
+/** Which of the edges round an inner point is sharp, the first of them; -1 where none is. */
+function sharpAt(t: Table, p: number): number {
+  for (let k = t.edgeRing[p]!; k < t.edgeRing[p + 1]!; k++)
+    if (t.edgeSharp[t.pointEdges[k]!]! > 0) return k - t.edgeRing[p]!
+  return -1
+}
+
+/** A mask laid round a point, or over a side of it, from its edge `from` on. */
+function roundMask(
+  t: Table,
+  p: number,
+  from: number,
+  { own, edges, faces }: Mask,
+  take: Take,
+): void {
+  const n = t.faceRing[p + 1]! - t.faceRing[p]!
+  take(p, own)
+  for (const [k, w] of edges.entries()) take(acrossEdge(t, edgeIn(t, p, from + k), p), w)
+  for (const [k, w] of faces.entries())
+    take(oppositeIn(t, t.pointFaces[t.faceRing[p]! + ((from + k) % n)]!, p), w)
 }
 
 /** Where point p of a table of quads ends when it is refined for ever, put at 3 `to` of `out`. */
@@ -108,8 +133,8 @@ function roundOf(n: number): { cos: Float64Array; sin: Float64Array } {
 
 /**
  * What points count for in two directions along the limit at point p within a sector, whose cross product looks out; no weights
- * where the point is a corner. Round a smooth point by the tangent masks of Halstead and others; at a crease with k faces on a side
- * θ = π/k (Biermann, Levin and Zorin, 2000).
+ * where the point is a corner. Round a smooth point by the tangent masks of Halstead and others; where a sharp edge ends and on a side
+ * of a crease by those of `eigen.ts`; a single face on a side of a crease is told by its corners.
  */
 export function tangentMasks(t: Table, p: number, sector: Sector, first: Take, second: Take): void {
   const { from, count, round } = sector
@@ -118,37 +143,34 @@ export function tangentMasks(t: Table, p: number, sector: Sector, first: Take, s
   const endOf = (k: number) => acrossEdge(t, edgeIn(t, p, k), p)
   const rule = ruleOf(t, p)
   if (round || rule === 0) {
-    // A single sharp edge that ends here counts for nothing in the end.
+    const sharp = sharpAt(t, p)
     const { cos, sin } = roundOf(n)
     const c = cos[1]!
     const a = 1 + c + Math.cos(Math.PI / n) * Math.sqrt(2 * (9 + c))
+    if (sharp >= 0) roundMask(t, p, sharp, dartOf(n).towards, first)
     for (let k = 0; k < n; k++) {
-      const edge = endOf(k)
-      const face = oppositeIn(t, faceAt(k), p)
-      first(edge, a * cos[k]!)
+      const at = Math.max(sharp, 0) + k
+      const edge = endOf(at)
+      const face = oppositeIn(t, faceAt(at), p)
+      if (sharp < 0) {
+        first(edge, a * cos[k]!)
+        first(face, cos[k]! + cos[k + 1]!)
+      }
       second(edge, a * sin[k]!)
-      first(face, cos[k]! + cos[k + 1]!)
       second(face, sin[k]! + sin[k + 1]!)
     }
+  } else if (rule === 2 && count > 1) {
+    const { along, across } = sideOf(count)
+    roundMask(t, p, from, along, first)
+    roundMask(t, p, from, across, second)
   } else if (rule === 2) {
-    const [start, end] = [endOf(from), endOf(from + count)]
+    const [start, end] = [endOf(from), endOf(from + 1)]
     first(start, 1)
     first(end, -1)
-    const step = Math.PI / count
-    if (count === 1) {
-      second(oppositeIn(t, faceAt(from), p), 1)
-      second(start, 1)
-      second(end, 1)
-      second(p, -3)
-    } else {
-      const r = (1 + Math.cos(step)) / Math.sin(step)
-      second(p, 4 * r * (Math.cos(step) - 1))
-      second(start, -r * (1 + 2 * Math.cos(step)))
-      second(end, -r * (1 + 2 * Math.cos(step)))
-      for (let i = 1; i < count; i++) second(endOf(from + i), 4 * Math.sin(i * step))
-      for (let i = 0; i < count; i++)
-        second(oppositeIn(t, faceAt(from + i), p), Math.sin(i * step) + Math.sin((i + 1) * step))
-    }
+    second(oppositeIn(t, faceAt(from), p), 1)
+    second(start, 1)
+    second(end, 1)
+    second(p, -3)
   }
 }
 

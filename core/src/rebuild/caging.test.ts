@@ -336,6 +336,20 @@ describe('what does not work says where and why', () => {
     const { reports } = await built(piece([fixed as never]))
     expect([reports[0]!.status, reports[0]!.diagnoses]).toEqual(['ok', []])
   })
+  test('where an edit fails the cage before it stays shown, so that something else can be picked', async () => {
+    const moved = { kind: 'move', on: ['row 3'], z: 5 }
+    const { reports } = await built(
+      piece([cage(tube, [moved, { kind: 'bevel', on: ['3.0~4.0'], by: 2 }, { ...moved, z: 50 }])]),
+    )
+    const [{ status, shown }] = [reports[0]!]
+    expect(status).toBe('fail')
+    const { points, at } = shown!.cage!
+    const of = (name: string) => at[3 * points.indexOf(name) + 2]!
+    const plain = (await built(piece([cage(tube, [])]))).reports[0]!.shown!.cage!
+    const was = plain.at[3 * plain.points.indexOf('3.0') + 2]!
+    expect(of('3.0')).toBeCloseTo(was + 5, 9)
+    expect(shown!.skin).toBeDefined()
+  })
   test('a move that the symmetry leaves nothing of', async () => {
     const d = await diagnosis([cage(tube, [{ kind: 'move', on: ['row 3'], x: 5 }], { turns: 12 })])
     expect([d!.code, d!.places.length > 0]).toEqual(['cage-held', true])

@@ -48,6 +48,19 @@ describe('a cage that begins as an area carried up', () => {
     )
     expect(Math.abs(finer.measure.volume / (Math.PI * 400 * 30) - 1)).toBeLessThan(1e-5)
   })
+  test('its upper rim cut off: sharp columns end under it, and nothing folds there', async () => {
+    const cut = cage(carried({ height: 60, bands: 4 }), [
+      { id: 'e1', kind: 'bevel', on: ['row 4'], by: 2 },
+    ])
+    const { measure } = await exact(
+      [rectangle(10, 'area', 'top', [-30, -20], [60, 40]), cut],
+      'cage',
+    )
+    expect([measure.closed, measure.valid, measure.solids]).toEqual([true, true, 1])
+    // Between what is left below the second row from above and the whole prism.
+    expect(measure.volume).toBeGreaterThan(60 * 40 * 45)
+    expect(measure.volume).toBeLessThan(60 * 40 * 60)
+  })
   test('edits go on from it: turned by its rows, with its symmetry', async () => {
     const square = rectangle(10, 'area', 'top', [-20, -20], [40, 40])
     const twist = {
@@ -93,6 +106,22 @@ describe('a flat cage over an area', () => {
     expect(box.measure.volume).toBeCloseTo(50 * 30 * 2, 3)
     const disc = await exact([circles(10, 'area', 'top', [[7, 1, 25]]), plate(24)], 'cage')
     expect(Math.abs(disc.measure.volume / (Math.PI * 625 * 2) - 1)).toBeLessThan(1e-4)
+  })
+  test('without a wall it encloses nothing, on any plane: told with its cure, which holds; pushed it is a body', async () => {
+    for (const plane of ['top', 'front', 'side']) {
+      const drawn = rectangle(10, 'area', plane, [3, 4], [50, 30])
+      const flat = (edits: object[]) =>
+        cage({ kind: 'region', profile: 'area', columns: 12 }, edits)
+      const told = await diagnosis([drawn, flat([{ id: 'e1', kind: 'finer' }])])
+      expect([told.code, told.fixes.length]).toEqual(['cage-flat', 1])
+      const edits = told.fixes[0]!.inputs.edits as object[]
+      const { measure } = await exact([drawn, flat(edits)], 'cage')
+      expect(measure.volume).toBeCloseTo(50 * 30 * 2.5, 3)
+    }
+    const sheet = cage({ kind: 'plane', sx: 60, sy: 40, across: 4, along: 4 }, [
+      { id: 'e1', kind: 'move', on: ['2.2'], z: 8 },
+    ])
+    expect((await exact([sheet], 'cage')).measure.volume).toBeGreaterThan(100)
   })
   test('corners that bend in are rounded: sharp, the form would fold there, which is told with its place', async () => {
     const kidney = area([

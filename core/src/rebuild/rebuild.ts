@@ -262,9 +262,10 @@ function runOp(
   try {
     const made = evaluateOp(op, world, reads, so)
     const outcome = made.ok ? good(said(made.value)) : made
-    // Its skin stands for a body that is not there yet.
-    const { skin: _, ...rest } = (so.get(SHOWN) as Shown | undefined) ?? {}
-    const shown = Object.keys(rest).length > 0 ? rest : undefined
+    // A skin stands for a body that is not there yet, or that could not be made.
+    const { skin, ...rest } = (so.get(SHOWN) as Shown | undefined) ?? {}
+    const left: Shown = outcome.ok || !skin ? rest : { ...rest, skin }
+    const shown = Object.keys(left).length > 0 ? left : undefined
     return { kept: cache.keep(op.id, { inputs, version, reads, outcome, shown }), reused: false }
   } catch (e) {
     if (e instanceof WaitsForKernel) {

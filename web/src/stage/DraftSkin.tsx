@@ -6,13 +6,15 @@ import { looksAt, SkinLook, useSkin } from './skin'
 type Skin = NonNullable<NonNullable<View['reports'][number]['shown']>['skin']>
 
 /**
- * Skins that lofts and sweeps have worked out while the exact kernel has still to make bodies of them: seen at once, in a drag too,
- * with the stripes or the lean that bodies are looked at with.
+ * Skins that ops have worked out while the exact kernel has still to make bodies of them, and cages as they stand before an edit that
+ * fails: seen at once, in a drag too, with the stripes or the lean that bodies are looked at with.
  */
 export function DraftSkins() {
   const reports = useSession((s) => s.view?.reports)
   return (reports ?? []).map((r) =>
-    r.status === 'waits' && r.shown?.skin ? <DraftSkin key={r.id} skin={r.shown.skin} /> : null,
+    r.shown?.skin && (r.status === 'waits' || (r.status === 'fail' && r.shown.cage)) ? (
+      <DraftSkin key={r.id} skin={r.shown.skin} />
+    ) : null,
   )
 }
 

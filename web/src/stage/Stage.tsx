@@ -50,7 +50,9 @@ export default function Stage() {
   const pickBody = usePickBody()
   const { walls, reading } = useWalls()
   const { lines, reading: readingLines } = useLines()
+  const docId = useSession((s) => s.doc?.id)
   const making = useSession((s) => (s.settled?.waits ?? 0) > 0)
+  const failing = useSession((s) => s.settled?.reports.find((r) => r.status === 'fail'))
   const drafts = useSession((s) => s.view?.reports)
   const lined = useSession((s) => s.lines !== null)
   const wallMap = useSession((s) => s.wallMap)
@@ -128,7 +130,7 @@ export default function Stage() {
         {pointed && <Dots at={[pointed]} color="#9a5b00" size={14} />}
         <OrbitControls makeDefault enableDamping={false} />
         <Framing
-          key={String(parallel)}
+          key={`${docId} ${parallel}`}
           look={look}
           empty={bodies.length === 0}
           bodies={[
@@ -176,11 +178,17 @@ export default function Stage() {
       {lined && <LinesPanel reading={readingLines} none={lines.length === 0} />}
       {wallMap && <WallLegend walls={walls} reading={reading} />}
       {fill !== null && <FillSlider fill={fill} />}
-      {bodies.length === 0 && !datums?.some((d) => d.kind === 'path') && !tracing && !making && (
-        <p className="pointer-events-none absolute inset-0 grid place-items-center p-10 text-center text-soft">
-          No body yet. Draw half an outline beside the axis on the table below, then turn it.
-        </p>
-      )}
+      {bodies.length === 0 &&
+        !datums?.some((d) => d.kind === 'path') &&
+        !tracing &&
+        !making &&
+        !failing?.shown && (
+          <p className="pointer-events-none absolute inset-0 grid place-items-center p-10 text-center text-soft">
+            {failing
+              ? 'No body: an op fails. Its sheet says why, and where.'
+              : 'No body yet. Draw half an outline beside the axis on the table below, then turn it.'}
+          </p>
+        )}
     </section>
   )
 }
@@ -248,6 +256,10 @@ function Framing({
   const invalidate = useThree((s) => s.invalidate)
   const latest = useRef(bodies)
   latest.current = bodies
+  // Where an op fails its body is gone for a while: the view stays for when it is there again.
+  const begun = useRef(false)
+  begun.current ||= !empty
+  const first = begun.current
   // biome-ignore lint/correctness/useExhaustiveDependencies: `look` and the first body are the triggers
   useEffect(() => {
     if (!controls) return
@@ -274,6 +286,6 @@ function Framing({
     controls.target.copy(ball.center)
     controls.update()
     invalidate()
-  }, [look, empty, controls, camera, invalidate, size.width > 0])
+  }, [look, first, controls, camera, invalidate, size.width > 0])
   return null
 }

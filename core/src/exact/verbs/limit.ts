@@ -16,7 +16,7 @@ export interface LimitArgs {
 
 /** The limit of a cage as a body of triangles. */
 export const limitVerb: Verb<LimitArgs> = {
-  version: 1,
+  version: 2,
   run(_bench, _on, { op, at, faces, creases, peaks, level }) {
     const cage: Cage = {
       layout: {

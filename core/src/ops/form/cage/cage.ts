@@ -16,8 +16,10 @@ import { type OpContext, type OpResult, RoughEnough, type ShownCage } from '../.
 import { ontoFields, placed } from '../onto'
 import { quilted } from '../quilted'
 import { flatEnds } from './ends'
+import { flatOne, isFlat } from './flat'
 import { type CageInputs, cageInputs } from './inputs'
 import { replayed, symmetryOf } from './replay'
+import type { Stand } from './stand'
 
 /** A cage of more faces is not made exact. */
 const MOST = 4000
@@ -31,7 +33,7 @@ const LEVELS = ['once', 'twice', 'three times', 'four times'].map((label, k) => 
 
 export const cageOp = defineOp<CageInputs>({
   kind: 'cage',
-  version: 1,
+  version: 2,
   label: 'Cage',
   help: 'A form pushed and pulled by the points of a coarse cage around it; its smooth limit becomes a body.',
   stage: 'form',
@@ -99,14 +101,21 @@ export const cageOp = defineOp<CageInputs>({
     ...(body ? { body } : {}),
   }),
   evaluate(input, ctx): Outcome<OpResult> {
-    const replay = replayed(input, ctx)
+    const shows = ({ cage, free }: Stand) => {
+      ctx.shows({ cage: shownCage(cage, free) })
+      const table = tabled(cage)
+      if (table.ok) ctx.shows({ skin: skinOf(cage, table.value, input.seen) })
+      return table
+    }
+    // What stands before an edit that fails stays seen: something else is picked on it then.
+    const replay = replayed(input, ctx, shows)
     if (!replay.ok) return replay
-    const { cage, free, warnings, words, laid } = replay.value
-    ctx.shows({ cage: shownCage(cage, free), ...(laid ? { laid } : {}) })
-    const table = tabled(cage)
+    const { cage, warnings, words, laid } = replay.value
+    if (laid) ctx.shows({ laid })
+    const table = shows(replay.value)
     if (!table.ok) return table
-    ctx.shows({ skin: skinOf(cage, table.value, input.seen) })
     if (ctx.rough) throw new RoughEnough()
+    if (isFlat(cage)) return flatOne(input, ctx.op)
     return input.as === 'triangles'
       ? asTriangles(input, cage, table.value, { warnings, words }, ctx)
       : exactly(input, cage, table.value, { warnings, words }, ctx)

@@ -184,8 +184,15 @@ interface Step {
 const kept = new Map<string, Step[]>()
 const KEPT = 12
 
-/** The start and every edit after it, each on all copies that the symmetry makes of what it names. */
-export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
+/**
+ * The start and every edit after it, each on all copies that the symmetry makes of what it names. Where an edit cannot be done `stopped`
+ * is told how the cage stands before it.
+ */
+export function replayed(
+  input: CageInputs,
+  ctx: OpContext,
+  stopped: (before: Stand) => void = () => {},
+): Outcome<Replayed> {
   const before = kept.get(ctx.op) ?? []
   const steps: Step[] = []
   kept.delete(ctx.op)
@@ -218,6 +225,7 @@ export function replayed(input: CageInputs, ctx: OpContext): Outcome<Replayed> {
     const from = stand
     const made = step(JSON.stringify(edit), (read) => after(from, edit, symmetry, read))
     if (!made.ok) {
+      stopped(from)
       const d = made.diagnosis.code === LOST ? letGo(made.diagnosis, input, k, ctx) : made.diagnosis
       return { ok: false, diagnosis: inEdit(d, k, edit) }
     }

@@ -124,6 +124,11 @@ function Start({ op }: { op: Op }) {
   const of = start as unknown as Record<string, string | number>
   const doc = useSession((s) => s.doc)
   const profiles = useSession((s) => s.settled?.available[op.id]?.profiles) ?? NONE
+  /** The last drawing before the op; by the route where that has not been worked out yet. */
+  const lastDrawn = () => {
+    const before = doc?.route.filter((o) => o.kind === 'profile' && o.number < op.number) ?? []
+    return profiles.at(-1) ?? before.at(-1)?.id ?? ''
+  }
   return (
     <div className="flex flex-col gap-1">
       <div className="grid grid-cols-[6.5rem_1fr] items-baseline gap-x-2">
@@ -138,7 +143,7 @@ function Start({ op }: { op: Op }) {
           onChange={(kind) => {
             const next = STARTS[kind as keyof typeof STARTS]
             if (!next) return
-            const drawn = 'profile' in next.start ? { profile: profiles.at(-1) ?? '' } : {}
+            const drawn = 'profile' in next.start ? { profile: lastDrawn() } : {}
             setInputs(op.id, { start: { ...next.start, ...drawn } })
           }}
         />

@@ -33,6 +33,14 @@ it('an edge goes on along its line: to the border, or all round', () => {
   const points = new Set(line.flatMap((w) => w.split('~')))
   expect([...points].sort()).toEqual(['1.0', '1.1', '1.2', '1.3', '1.4'])
   expect(morePicked(tube, ['1.0~1.1'])).toHaveLength(6)
-  // Along the border three edges meet in each point: it has no line.
-  expect(morePicked(sheet, ['0.1~0.2'])).toHaveLength(1)
+})
+it('along a border as far as its corners, round an opening, and round a face that shuts one', () => {
+  expect(morePicked(sheet, ['0.1~0.2'])).toHaveLength(4)
+  expect(morePicked(tube, ['2.0~2.1'])).toHaveLength(6)
+  const rings = [0, 1, 2].map((z) => ({ radius: 10, z }))
+  const cup = shown(startCylinder(6, rings, { floor: true, lid: false }))
+  for (const edge of ['0.0~0.1', '1.0~1.1', '2.0~2.1'])
+    expect(morePicked(cup, [edge])).toHaveLength(6)
+  // Up the side it ends at either rim.
+  expect(morePicked(cup, ['0.0~1.0'])).toHaveLength(2)
 })

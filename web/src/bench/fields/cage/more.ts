@@ -48,7 +48,10 @@ export function morePicked(cage: ShownCage, picks: readonly string[]): string[] 
   return [...out]
 }
 
-/** Where a line goes on from the edge (from, to): over from it where four edges meet; null where it ends. */
+/**
+ * Where a line goes on from the edge (from, to): over from it where four edges meet; where three meet along the border it runs on, or
+ * round the large face beside it. Null where it ends.
+ */
 function onFrom(
   cage: ShownCage,
   at: ReadonlyMap<string, readonly number[]>,
@@ -57,10 +60,15 @@ function onFrom(
   to: number,
 ): number | null {
   const others = edges.flatMap(([a, b]) => (a === to ? [b] : b === to ? [a] : []))
-  if (others.length !== 4) return null
-  const beside = new Set(at.get(edgeKey(from, to)))
-  const over = others.filter(
-    (p) => p !== from && !(at.get(edgeKey(to, p)) ?? []).some((f) => beside.has(f)),
-  )
-  return over.length === 1 && cage.points[over[0]!] !== undefined ? over[0]! : null
+  const facesAt = (p: number) => at.get(edgeKey(to, p)) ?? []
+  const beside = facesAt(from)
+  const on = others.filter((p) => {
+    if (p === from) return false
+    const shared = facesAt(p).filter((f) => beside.includes(f))
+    if (others.length === 4) return shared.length === 0
+    if (others.length !== 3) return false
+    const border = beside.length === 1 && facesAt(p).length === 1
+    return border || shared.some((f) => cage.faces[f]!.corners.length > 4)
+  })
+  return on.length === 1 ? on[0]! : null
 }
