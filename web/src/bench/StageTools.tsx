@@ -31,7 +31,7 @@ export function StageTools({ stage, title }: { stage: string; title: string }) {
     <div
       role="toolbar"
       aria-label={`Tools of ${title}`}
-      className="flex h-9 items-center gap-1.5 overflow-hidden border-rule border-b bg-sheet px-3"
+      className="flex h-9 items-center gap-1 overflow-x-auto overflow-y-hidden border-rule border-b bg-sheet px-3"
     >
       {specs.length > 0 && (
         <kbd
@@ -45,7 +45,12 @@ export function StageTools({ stage, title }: { stage: string; title: string }) {
         </kbd>
       )}
       {specs.map((s) => (
-        <Button key={s.kind} className="py-0.5!" title={s.help} onClick={() => addOp(s.kind)}>
+        <Button
+          key={s.kind}
+          className="shrink-0 gap-1! whitespace-nowrap px-1.5! py-0.5!"
+          title={s.help}
+          onClick={() => addOp(s.kind)}
+        >
           {s.label}
           <kbd
             className={clsx(
@@ -57,7 +62,7 @@ export function StageTools({ stage, title }: { stage: string; title: string }) {
           </kbd>
         </Button>
       ))}
-      <span className="ml-2 text-soft text-sm">{HINT[stage]}</span>
+      <span className="ml-2 min-w-0 truncate text-soft text-sm">{HINT[stage]}</span>
     </div>
   )
 }
