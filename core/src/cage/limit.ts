@@ -13,7 +13,10 @@ export function limitMask(t: Table, p: number, take: Take): void {
   const rule = ruleOf(t, p)
   const n = t.faceRing[p + 1]! - t.faceRing[p]!
   const sharp = rule === 0 ? sharpAt(t, p) : -1
-  if (sharp >= 0) return roundMask(t, p, sharp, dartOf(n).limit, take)
+  if (sharp >= 0) {
+    roundMask(t, p, sharp, dartOf(n).limit, take)
+    return
+  }
   const [own, edge, face] =
     rule === 3
       ? [1, 0, 0]
