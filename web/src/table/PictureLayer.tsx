@@ -1,7 +1,7 @@
 import type { P2 } from '@ivory/core/math'
 import { type Op, unpackFile } from '@ivory/core/workpiece'
 import { type PointerEvent, useEffect, useRef, useState } from 'react'
-import { type Picture, pictureOf } from '../bench/PictureFields'
+import { type Picture, pictureOf } from '../bench/drawing/PictureFields'
 import { preview, setInputs, settle, useSession } from '../session/session'
 import { tidy } from './edits'
 import type { Canvas } from './useCanvasView'
