@@ -1,5 +1,5 @@
 import { toast } from 'sonner'
-import { snapshot } from '../stage/snapshot'
+import { snapshot } from '../stage/pictures/snapshot'
 import { StorageError, save } from '../storage/db'
 import { useSession } from './session'
 

@@ -3,7 +3,7 @@ import type { KeptBody, KeptReading, ListedBody, Workpiece } from '@ivory/core/w
 import { nanoid } from 'nanoid'
 import { create } from 'zustand'
 import { type BodyView, lathe, type View } from '../engine'
-import { snapshot } from '../stage/snapshot'
+import { snapshot } from '../stage/pictures/snapshot'
 import { docOf, keepProof, type Proof } from '../storage/proofs'
 import { verdictWord } from './autosave'
 import { cutPlane } from './cut'

@@ -14,7 +14,7 @@ import {
 import { START } from '@ivory/core/ops'
 import type { Op } from '@ivory/core/workpiece'
 import type { DatumView } from '../engine'
-import { typedValue } from '../table/typed'
+import { typedValue } from '../table/drawing/typed'
 import { edit, opOf, SHEETS, setInputs, type Tracing, useSession } from './session'
 
 /** A place of a path as it is kept. */

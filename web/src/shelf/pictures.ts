@@ -23,7 +23,7 @@ async function picture(id: string): Promise<{ thumbnail?: string; verdict?: stri
   const bodies = view.bodies.flatMap((b) =>
     b.mesh ? [{ mesh: b.mesh, color: kept.doc.bodies[b.id]?.color ?? '#d9d2c0' }] : [],
   )
-  const { portrait } = await import('../stage/portrait')
+  const { portrait } = await import('../stage/pictures/portrait')
   const thumbnail = bodies.length > 0 ? portrait(bodies) : undefined
   const verdict = verdictWord(view.gauges)
   return { ...(thumbnail ? { thumbnail } : {}), ...(verdict ? { verdict } : {}) }

@@ -3,8 +3,8 @@ import { memo, useState } from 'react'
 import { toast } from 'sonner'
 import { keycap } from '../session/commands'
 import { IconButton } from '../ui/controls'
-import { typedSpot } from './edits'
-import { type DrawingState, TOOL_KEYS, TOOL_LABELS, type Tool } from './useDrawing'
+import { typedSpot } from './drawing/edits'
+import { type DrawingState, TOOL_KEYS, TOOL_LABELS, type Tool } from './drawing/useDrawing'
 
 /** Own marks for the tools: the shape itself with its points. */
 const MARKS: Record<Tool, { path: string; dots: [number, number][] }> = {

@@ -9,7 +9,7 @@ import {
 import type { Op } from '@ivory/core/workpiece'
 import type { ProfileView } from '../../engine'
 import { setInputs, useSession } from '../../session/session'
-import { looseFrom, typedAs, withDimension } from '../../table/holding'
+import { looseFrom, typedAs, withDimension } from '../../table/drawing/holding'
 import { Button } from '../../ui/controls'
 
 /** The relations and dimensions that fit what is chosen on the table. */

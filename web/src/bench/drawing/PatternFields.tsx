@@ -4,7 +4,7 @@ import { type Op, rowTroubles, sayLengths } from '@ivory/core/workpiece'
 import { X } from 'lucide-react'
 import type { ProfileView } from '../../engine'
 import { setInputs, useSession } from '../../session/session'
-import { typedValue } from '../../table/typed'
+import { typedValue } from '../../table/drawing/typed'
 import { Button, Choice, CommitInput, IconButton } from '../../ui/controls'
 import { typedNumber } from '../../ui/number'
 

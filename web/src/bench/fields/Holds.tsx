@@ -2,7 +2,7 @@ import type { Op } from '@ivory/core/workpiece'
 import { X } from 'lucide-react'
 import { setInputs, useSession } from '../../session/session'
 import { type HoldDoc, holdsOf, newHold, stopsOf } from '../../session/tracing'
-import { typedValue } from '../../table/typed'
+import { typedValue } from '../../table/drawing/typed'
 import { Button, Choice, CommitInput } from '../../ui/controls'
 import { faceName, opName } from '../names'
 

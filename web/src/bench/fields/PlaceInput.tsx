@@ -2,7 +2,7 @@ import type { Field } from '@ivory/core/ops'
 import type { Value } from '@ivory/core/profile'
 import type { Op } from '@ivory/core/workpiece'
 import { setInputs, useSession } from '../../session/session'
-import { typedValue } from '../../table/typed'
+import { typedValue } from '../../table/drawing/typed'
 import { Choice, CommitInput } from '../../ui/controls'
 import { opName } from '../names'
 

@@ -2,7 +2,7 @@ import type { Field } from '@ivory/core/ops'
 import type { Op } from '@ivory/core/workpiece'
 import { MousePointerClick, X } from 'lucide-react'
 import { setInputs, useSession } from '../../session/session'
-import { typedValue } from '../../table/typed'
+import { typedValue } from '../../table/drawing/typed'
 import { Button, CommitInput } from '../../ui/controls'
 import { type Ref, refName } from '../names'
 

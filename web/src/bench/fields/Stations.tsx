@@ -2,7 +2,7 @@ import type { Op } from '@ivory/core/workpiece'
 import { Plus, X } from 'lucide-react'
 import { Fragment } from 'react'
 import { setInputs, useSession } from '../../session/session'
-import { typedValue } from '../../table/typed'
+import { typedValue } from '../../table/drawing/typed'
 import { Button, Choice, CommitInput } from '../../ui/controls'
 import { opName } from '../names'
 

@@ -13,7 +13,7 @@ import {
   trace,
   typedStop,
 } from '../../session/tracing'
-import { typedValue } from '../../table/typed'
+import { typedValue } from '../../table/drawing/typed'
 import { Button, Choice, CommitInput } from '../../ui/controls'
 import { typedNumber } from '../../ui/number'
 import { opName } from '../names'

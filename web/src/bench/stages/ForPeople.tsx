@@ -61,7 +61,7 @@ export function ForPeople() {
   const report = async (): Promise<Made> => {
     const { settled } = useSession.getState()
     if (!settled) return 'nothing is measured yet'
-    const { picturePng } = await import('../../stage/portrait')
+    const { picturePng } = await import('../../stage/pictures/portrait')
     const picture = await picturePng(await sitters(), {
       width: 1000,
       height: 600,
@@ -98,13 +98,13 @@ export function ForPeople() {
     }
   }
   const picture = async (): Promise<Made> => {
-    const { picturePng } = await import('../../stage/portrait')
+    const { picturePng } = await import('../../stage/pictures/portrait')
     const [width, height] = SIZES[size] as [number, number]
     const bytes = await picturePng(await sitters(), { width, height, view, clear })
     return bytes ? { bytes } : NO_GL
   }
   const turn = async (): Promise<Made> => {
-    const { turnGif } = await import('../../stage/portrait')
+    const { turnGif } = await import('../../stage/pictures/portrait')
     const bytes = await turnGif(await sitters(), 480, 360)
     return bytes ? { bytes, note: 'one turn' } : NO_GL
   }

@@ -13,7 +13,7 @@ import {
   wordsOn,
 } from '../../session/caging'
 import { opOf, preview, settle, useSession } from '../../session/session'
-import { Pin } from '../Pin'
+import { Pin } from '../marks/Pin'
 import { onScreen } from './under'
 
 /** What a jaw of the caliper changes: along the normals, or along z. */

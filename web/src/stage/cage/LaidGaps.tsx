@@ -1,7 +1,7 @@
 import { useThree } from '@react-three/fiber'
 import { useEffect } from 'react'
 import { useLaid } from '../../session/laid'
-import { Dots } from '../PathLine'
+import { Dots } from '../drawn/PathLine'
 
 /** The places a laid form was measured at, darker and larger the farther they are off. */
 export function LaidGaps() {

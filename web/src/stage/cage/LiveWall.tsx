@@ -1,7 +1,7 @@
 import { mm } from '@ivory/core/math'
 import { useLiveWall } from '../../session/livewall'
-import { Dots } from '../PathLine'
-import { Pin } from '../Pin'
+import { Dots } from '../drawn/PathLine'
+import { Pin } from '../marks/Pin'
 
 /** While a cage is dragged: where the wall over the room inside is least, and whether that is too little. */
 export function LiveWall() {
