@@ -64,9 +64,9 @@ createRoot(document.getElementById('root')!).render(
           position="bottom-center"
           toastOptions={{
             style: {
-              background: 'var(--color-sheet)',
-              color: 'var(--color-ink)',
-              borderColor: 'var(--color-rule)',
+              background: 'var(--sheet)',
+              color: 'var(--ink)',
+              borderColor: 'var(--rule)',
             },
           }}
         />

@@ -1,9 +1,9 @@
 import type { P3 } from '../math'
 import { selfCrossing } from '../mesh'
 import type { Cage } from './layout'
-import { limitPoint } from './limit'
-import { halvedQuads, type Level, refinedLevel } from './refine'
-import type { Table } from './table'
+import { limitPoint } from './limit/limit'
+import { halvedQuads, type Level, refinedLevel } from './limit/refine'
+import type { Table } from './limit/table'
 
 /** The limit is looked at by more triangles than the first; a crossing is believed by more than the second. */
 const [FIRST, BELIEVED] = [1_500, 15_000]

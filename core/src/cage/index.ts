@@ -1,12 +1,16 @@
+export { startCarried, startRegion } from './begin/drawn'
+export { startBox, startCylinder, startGiven, startPlane, startRing } from './begin/start'
+export { startTurned } from './begin/turned'
 export { type Crease, type CreaseLine, creaseLines } from './creases'
 export { cageCrossing } from './crossing'
 export { pointsOf } from './doctor/cures'
 export { examined, type Finding, shareOf, worth } from './doctor/examine'
-export { startCarried, startRegion } from './drawn'
 export * from './edit'
-export { finer } from './finer'
-export { formKept } from './keep'
-export { laidOnto, layOf, pulledTo } from './lay'
+export { meshed } from './faces/meshed'
+export { type Surfaced, surfaced } from './faces/surfaced'
+export { finer } from './kept/finer'
+export { formKept } from './kept/keep'
+export { laidOnto, layOf, pulledTo } from './kept/lay'
 export {
   type Cage,
   type CageFace,
@@ -17,10 +21,8 @@ export {
   facesAtEdges,
   type Layout,
 } from './layout'
-export { meshed } from './meshed'
-export { type CageSkin, CageSkinner, levelsFor } from './skin'
-export { startBox, startCylinder, startGiven, startPlane, startRing } from './start'
-export { type Surfaced, surfaced } from './surfaced'
+export { type CageSkin, CageSkinner, levelsFor } from './limit/skin'
+export { type Table, tableOf } from './limit/table'
 export {
   edgesAlike,
   madeAlike,
@@ -31,5 +33,3 @@ export {
   type Symmetry,
   withCopies,
 } from './symmetry'
-export { type Table, tableOf } from './table'
-export { startTurned } from './turned'

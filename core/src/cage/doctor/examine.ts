@@ -1,8 +1,8 @@
 import { mean3, type P3, placeAt } from '../../math'
 import { creased, dissolved, insertLoops, relaxed, turnedAlike } from '../edit'
 import { type Cage, facesAtEdges } from '../layout'
+import { tableOf } from '../limit/table'
 import { edgesAlike, movedAlike, type Orbits, withCopies } from '../symmetry'
-import { tableOf } from '../table'
 import {
   type Cure,
   edgeCures,

@@ -1,7 +1,7 @@
 import type { P3 } from '../../math'
-import { limitPoint } from '../limit'
-import { type Level, refinedLevel } from '../refine'
-import type { Table } from '../table'
+import { limitPoint } from '../limit/limit'
+import { type Level, refinedLevel } from '../limit/refine'
+import type { Table } from '../limit/table'
 
 /**
  * How unevenly the limit of each face of a table bends, after so many refinements: over places p of its limit the sum of

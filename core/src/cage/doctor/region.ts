@@ -1,6 +1,6 @@
 import { without } from '../edit'
 import type { Cage, Layout } from '../layout'
-import { tableOf } from '../table'
+import { tableOf } from '../limit/table'
 import { unevenFaces } from './fairness'
 
 /** How often what lies about a cure is refined: enough for a figure, few enough to try many. */

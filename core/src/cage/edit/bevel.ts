@@ -14,7 +14,7 @@ import {
   unit3,
 } from '../../math'
 import { type Cage, edgeKey, edgeOfKey } from '../layout'
-import { type Table, tableOf } from '../table'
+import { type Table, tableOf } from '../limit/table'
 import { faceVector } from './extrude'
 import { Loose } from './loose'
 

@@ -1,11 +1,11 @@
 import { add3, bad, dot3, good, type Outcome, type P3, placeAt, scale3, unit3 } from '../../math'
 import { noHit, treeOf } from '../../mesh'
 import { type Cage, ENDLESS, edgeKey, edgeOfKey, facesAtEdges } from '../layout'
-import { limitNormal, sectorOf } from '../limit'
-import { LimitPlaces } from '../masks'
-import { type Level, refinedLevel, ruleOf } from '../refine'
-import { CageSkinner, levelsFor } from '../skin'
-import { type Table, tableOf } from '../table'
+import { limitNormal, sectorOf } from '../limit/limit'
+import { LimitPlaces } from '../limit/masks'
+import { type Level, refinedLevel, ruleOf } from '../limit/refine'
+import { CageSkinner, levelsFor } from '../limit/skin'
+import { type Table, tableOf } from '../limit/table'
 import { Loose } from './loose'
 
 /** How near the second side's limit is brought to where it is to lie, mm, and how often that is tried. */

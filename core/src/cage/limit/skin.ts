@@ -1,4 +1,4 @@
-import type { Cage } from './layout'
+import type { Cage } from '../layout'
 import {
   FLAT,
   limitMask,

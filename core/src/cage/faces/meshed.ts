@@ -1,10 +1,10 @@
-import { bad, dot3, good, type Outcome, type P2, type P3, placeAt, sub3, unit3 } from '../math'
-import { type FacedMesh, filledLoop, Groups, weldFaced } from '../mesh'
-import { faceVector } from './edit/extrude'
-import { openLoops } from './edit/holes'
-import { type Cage, ENDLESS, facesAtEdges } from './layout'
-import { CageSkinner } from './skin'
-import { tableOf } from './table'
+import { bad, dot3, good, type Outcome, type P2, type P3, placeAt, sub3, unit3 } from '../../math'
+import { type FacedMesh, filledLoop, Groups, weldFaced } from '../../mesh'
+import { faceVector } from '../edit/extrude'
+import { openLoops } from '../edit/holes'
+import { type Cage, ENDLESS, facesAtEdges } from '../layout'
+import { CageSkinner } from '../limit/skin'
+import { tableOf } from '../limit/table'
 
 /** How far what bounds a flat end may lie off its plane, mm: places are single precision. */
 const PLANE = 1e-3

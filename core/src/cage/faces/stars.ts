@@ -1,5 +1,5 @@
-import { type Level, refinedLevel } from './refine'
-import { ringed, type Table } from './table'
+import { type Level, refinedLevel } from '../limit/refine'
+import { ringed, type Table } from '../limit/table'
 
 /** A cage about one star, and of each corner at the star in a first table, that corner there. */
 export interface About {

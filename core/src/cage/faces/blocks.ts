@@ -1,6 +1,6 @@
-import { sectorOf } from './limit'
-import { ruleOf } from './refine'
-import { type Table, twinOf } from './table'
+import { sectorOf } from '../limit/limit'
+import { ruleOf } from '../limit/refine'
+import { type Table, twinOf } from '../limit/table'
 
 /**
  * A rectangle of quads. `cells[j * m + i]` is the corner at the low end of cell (i, j), whose edge runs along u; v runs to the left

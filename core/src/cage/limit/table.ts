@@ -1,5 +1,5 @@
-import { bad, type Diagnosis, good, type Outcome, type P3, placeAt } from '../math'
-import { type Cage, ENDLESS, edgeKey, edgeOfKey } from './layout'
+import { bad, type Diagnosis, good, type Outcome, type P3, placeAt } from '../../math'
+import { type Cage, ENDLESS, edgeKey, edgeOfKey } from '../layout'
 
 /**
  * What touches what in a cage, as integers. Corner c is a place in a face and the edge from there to the next one; going round a

@@ -1,9 +1,9 @@
-import { angle3, type P3, sub3 } from '../math'
-import { type Curve3, Way, way3 } from '../surface'
-import { creased } from './edit/edges'
-import type { Cage } from './layout'
+import { angle3, type P3, sub3 } from '../../math'
+import { type Curve3, Way, way3 } from '../../surface'
+import { creased } from '../edit/edges'
+import type { Cage } from '../layout'
+import { throughPlaces } from '../through'
 import { startCylinder } from './start'
-import { throughPlaces } from './through'
 
 /** What lies this near to the axis is on it, mm. */
 const ON_AXIS = 1e-6

@@ -1,12 +1,12 @@
-import { cross3, dot3, norm3, type P3, placeAt, sub3 } from '../math'
-import { evaluate, jet, type Patch } from '../surface'
+import { cross3, dot3, norm3, type P3, placeAt, sub3 } from '../../math'
+import { evaluate, jet, type Patch } from '../../surface'
+import type { Cage } from '../layout'
+import { limitNormal, limitPoint } from '../limit/limit'
+import { type Level, refinedLevel } from '../limit/refine'
+import { type Table, twinOf } from '../limit/table'
 import { type Block, blocksOf, isOpen, regularIn, sideOf } from './blocks'
-import type { Cage } from './layout'
-import { limitNormal, limitPoint } from './limit'
 import { type BlockPatch, patchOfBlock } from './patches'
-import { type Level, refinedLevel } from './refine'
 import { Stars } from './stars'
-import { type Table, twinOf } from './table'
 
 /** The limit of a cage as B-spline surfaces beside each other. */
 export interface Surfaced {

@@ -1,8 +1,8 @@
-import type { Outcome } from '../math'
-import { good } from '../math'
-import { type Cage, type CageFace, ENDLESS, edgeKey } from './layout'
-import { refinedLevel } from './refine'
-import { lastCorner, tableOf } from './table'
+import type { Outcome } from '../../math'
+import { good } from '../../math'
+import { type Cage, type CageFace, ENDLESS, edgeKey } from '../layout'
+import { refinedLevel } from '../limit/refine'
+import { lastCorner, tableOf } from '../limit/table'
 
 /** What is left of a sharpness after a step of refinement. */
 const later = (sharp: number): number => (sharp >= ENDLESS ? ENDLESS : Math.max(0, sharp - 1))

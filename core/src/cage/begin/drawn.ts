@@ -10,14 +10,14 @@ import {
   placeAt,
   scale3,
   sub3,
-} from '../math'
-import { type Curve3, Way } from '../surface'
-import { creased } from './edit/edges'
-import { faceVector } from './edit/extrude'
-import { filled } from './edit/holes'
-import { type Cage, type CageFace, ENDLESS } from './layout'
+} from '../../math'
+import { type Curve3, Way } from '../../surface'
+import { creased } from '../edit/edges'
+import { faceVector } from '../edit/extrude'
+import { filled } from '../edit/holes'
+import { type Cage, type CageFace, ENDLESS } from '../layout'
+import { throughPlaces } from '../through'
 import { startLayers } from './start'
-import { throughPlaces } from './through'
 import { turns } from './turned'
 
 /** How far the inner ring of a flat cage stands from its outline, of the way to the middle. */

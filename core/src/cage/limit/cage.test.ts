@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { fluxThrough } from '../surface'
-import { type Cage, edgeKey, edgesOf } from './layout'
+import { fluxThrough } from '../../surface'
+import { startBox, startCylinder } from '../begin/start'
+import { surfaced } from '../faces/surfaced'
+import { type Cage, edgeKey, edgesOf } from '../layout'
 import { limitNormal, limitPoint, sectorOf } from './limit'
 import { OPENSUBDIV } from './opensubdiv.test-data'
 import { type Level, refinedLevel } from './refine'
-import { startBox, startCylinder } from './start'
-import { surfaced } from './surfaced'
 import { tableOf } from './table'
 
 /** A cage from places, faces and sharp edges. */

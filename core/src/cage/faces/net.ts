@@ -1,5 +1,5 @@
+import type { Table } from '../limit/table'
 import { beside, endsOf } from './blocks'
-import type { Table } from './table'
 
 /** Three args of a blossom each along x and y, in cells from a piece's low corner. */
 export type Args = readonly [number, number, number]

@@ -1,5 +1,5 @@
-import type { P3 } from '../math'
-import type { Cage, CageFace, CageRow } from './layout'
+import type { P3 } from '../../math'
+import type { Cage, CageFace, CageRow } from '../layout'
 
 const bare = (
   points: { name: string; at: P3 }[],

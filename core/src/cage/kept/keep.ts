@@ -1,9 +1,9 @@
-import { good, type Outcome } from '../math'
-import { neighbours } from './edit/places'
+import { good, type Outcome } from '../../math'
+import { neighbours } from '../edit/places'
+import type { Cage } from '../layout'
+import { CageSkinner, levelsFor } from '../limit/skin'
+import { tableOf } from '../limit/table'
 import { laidOnto, layOf, type Reached } from './lay'
-import type { Cage } from './layout'
-import { CageSkinner, levelsFor } from './skin'
-import { tableOf } from './table'
 
 /** How often the form before is refined to be followed, its quads at most, and how many steps from a new point others may move. */
 const [FINE, QUADS, ABOUT] = [4, 60_000, 2]

@@ -1,7 +1,7 @@
 import * as fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import type { P3 } from '../math'
-import type { TriMesh } from '../mesh'
+import type { P3 } from '../../math'
+import type { TriMesh } from '../../mesh'
 import {
   type Cage,
   CageSkinner,
@@ -17,9 +17,9 @@ import {
   startPlane,
   tableOf,
   thickened,
-} from '.'
-import { LimitPlaces, refineRows } from './masks'
-import { refined, refinePoints } from './refine'
+} from '..'
+import { LimitPlaces, refineRows } from '../limit/masks'
+import { refined, refinePoints } from '../limit/refine'
 
 /** A ball of radius r about a place, by n quads from pole to pole. */
 function ball(r: number, [x, y, z]: P3, n: number): TriMesh {

@@ -1,6 +1,6 @@
-import { type Basis, basisOf, breaksOf, countOf, type Patch } from '../surface'
+import { type Basis, basisOf, breaksOf, countOf, type Patch } from '../../surface'
+import { limitPoint } from '../limit/limit'
 import { type Block, beside, regularIn } from './blocks'
-import { limitPoint } from './limit'
 import { type Args, blossom, type Net, netOf } from './net'
 import type { Stars } from './stars'
 

@@ -1,8 +1,8 @@
-import { cross3, type P3, placeAt, sub3, unit3 } from '../math'
-import { noHit, type TriMesh, treeOf } from '../mesh'
-import type { Cage } from './layout'
-import { LimitPlaces } from './masks'
-import type { Table } from './table'
+import { cross3, type P3, placeAt, sub3, unit3 } from '../../math'
+import { noHit, type TriMesh, treeOf } from '../../mesh'
+import type { Cage } from '../layout'
+import { LimitPlaces } from '../limit/masks'
+import type { Table } from '../limit/table'
 
 /** How often what a cage is laid onto is looked up anew, and steps towards the least squares of each time. */
 const [ROUNDS, STEPS] = [12, 60]
