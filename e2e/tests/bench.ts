@@ -243,8 +243,17 @@ export const button = (page: Page, name: string) => page.getByRole('button', { n
 export const picks = (page: Page) => page.getByTestId('cage-picks')
 export const picked = (page: Page) => page.getByRole('button', { name: /^Done picking/ }).click()
 
-/** Nothing stands in the way of people who use it by other means, as far as axe finds. */
+/** Nothing stands in the way of people who use it by other means, as far as axe finds; what fades in is looked at once it is there. */
 export async function accessible(page: Page): Promise<void> {
+  await page.waitForFunction(() =>
+    document
+      .getAnimations()
+      .every(
+        (a) =>
+          a.playState !== 'running' ||
+          a.effect?.getComputedTiming().iterations === Number.POSITIVE_INFINITY,
+      ),
+  )
   const { violations } = await new AxeBuilder({ page }).analyze()
   expect(
     violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`),
