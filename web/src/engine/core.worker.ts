@@ -120,7 +120,13 @@ const handlers: Handlers = {
     return null
   },
   async picks({ doc, op, body, plane }) {
-    const found = (await settled(doc)).before[op]?.bodies[body]
+    // Only what comes before the op is waited for, however long the op itself takes with what is picked so far.
+    const { rolledTo: _, ...whole } = doc
+    const route = doc.route.slice(
+      0,
+      doc.route.findIndex((o) => o.id === op),
+    )
+    const found = (await settled({ ...whole, route, gauges: [] })).state.bodies[body]
     const cut = { plane, free: false }
     const view = { cutaway: false, fill: null, draft: true, solid: true, plane, cut }
     return found ? bodyView(found, view) : null

@@ -44,6 +44,9 @@ export function useCagePointer(cage: ShownCage): string | null {
     }
   }, [controls, by])
 
+  // What was under the pointer is nothing any more once another op is open.
+  useEffect(() => () => useSession.setState({ hover: '' }), [])
+
   useEffect(() => {
     const canvas = gl.domElement
     let drawn: Spot[] | null = null
