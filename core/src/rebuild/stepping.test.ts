@@ -234,6 +234,31 @@ describe('a centring step on exact bodies', () => {
     expect(size(before.pot) - size(outer.pot)).toBeCloseTo(taken(1.2) * 4.2, 3)
   })
 
+  it('runs into nothing: a ledge under the opening, and a floor, are told though its corners lie clear of both', async () => {
+    const ledged = [
+      ...box.slice(0, 2),
+      rectangle(30, 'inside', 'top', [10, 10], [40, 20]),
+      ...box.slice(3, 4),
+      rectangle(42, 'mouth', 'top', [3, 3], [54, 34]),
+      op(44, 'extrude', 'mouthed', {
+        profile: 'mouth',
+        mode: 'cut',
+        body: 'pot',
+        length: 2,
+        offset: 28,
+      }),
+      ...box.slice(4),
+    ]
+    for (const height of [4, 9]) {
+      const told = await diagnosis([...ledged, step({ height })])
+      expect([told.code, told.message]).toEqual(['too-near', expect.stringContaining('runs into')])
+    }
+    await bodiesOf([...ledged, step({ height: 1.5 })])
+    expect((await diagnosis([...box, step({ height: 28 })])).code).toBe('too-near')
+    const turned = await diagnosis([...round(40, 36, 60), step({ height: 58 })])
+    expect(turned.code).toBe('too-near')
+  })
+
   it('does so with two openings, and asks where they touch in more than one face', async () => {
     const two = [
       ...box.slice(0, 2),

@@ -45,21 +45,24 @@ interface Standing<S> {
   left: number | null
 }
 
+const noOpening = ({ op, other }: Told) =>
+  bad(
+    'no-opening',
+    `${other} has no opening where they touch: the step goes along its outside.`,
+    [],
+    [{ label: 'Along the outside', op, inputs: { stand: 'outer' } }],
+  )
+
 /** In the wall: what is taken from the other along the line, less the clearance, goes on to the body. */
 function inWall<S>(
   shop: Shop<S>,
   { height, wall, clearance }: Asked,
   stand: Exclude<Stand, 'opening'>,
-  { op, other }: Told,
+  told: Told,
 ): Outcome<Standing<S>> {
+  const { op, other } = told
   const along = stand === 'inner' ? 'opening' : 'outside'
-  if (along === 'opening' && shop.openings === 0)
-    return bad(
-      'no-opening',
-      `${other} has no opening where they touch: the step goes along its outside.`,
-      [],
-      [{ label: 'Along the outside', op, inputs: { stand: 'outer' } }],
-    )
+  if (along === 'opening' && shop.openings === 0) return noOpening(told)
   const left = shop.thick === null ? null : shop.thick - wall - clearance
   if (left !== null && !(left > 0))
     return bad(
@@ -89,23 +92,25 @@ function inWall<S>(
 function inOpening<S>(
   shop: Shop<S>,
   { height, wall, clearance }: Asked,
-  { op, own, other }: Told,
+  told: Told,
 ): Outcome<Standing<S>> {
-  if (shop.openings === 0)
-    return bad(
-      'no-opening',
-      `${other} has no opening where they touch: the step goes along its outside.`,
-      [],
-      [{ label: 'Along the outside', op, inputs: { stand: 'outer' } }],
-    )
+  if (shop.openings === 0) return noOpening(told)
   const [from, to] = [-clearance - wall, -clearance]
   const step = shop.zone({ along: 'opening', from, to, low: 0, high: height, name: 'step' })
   if (!step.ok) return step
+  const shared = shop.combine('meet', shop.other, [step.value])
+  if (shared.ok)
+    return bad(
+      'too-near',
+      `The step runs into ${told.other}: it is narrower inside there, or less deep.`,
+      [{ at: shop.at(shared.value) }],
+    )
+  if (shared.diagnosis.code !== 'nothing-left') return shared
   const covered = shop.covers(from, to)
   if (!covered.ok) return covered
   const feet: S[] = []
   if (!covered.value) {
-    const foot = footOf(shop, from, height, own)
+    const foot = footOf(shop, from, height, told.own)
     if (!foot.ok) return foot
     feet.push(foot.value)
   }
