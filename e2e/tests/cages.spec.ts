@@ -13,6 +13,7 @@ import {
   picked,
   picks,
   stage,
+  typed,
   welcomed,
 } from './bench'
 
@@ -104,6 +105,21 @@ test('a garlic keeper by hand: ten columns pushed and pulled alike, a stem carri
   await expect(line(page, 'Centring step 1')).toContainText('gap 0.3 mm at least', {
     timeout: 180_000,
   })
+  // An air hole through both sides.
+  await stage(page, 'Draw')
+  await add(page, 'p')
+  await choose(page, 'On', { label: 'front' })
+  await expect(page.getByRole('region', { name: 'Drafting table' })).toBeVisible()
+  await page.keyboard.press('c')
+  await typed(page, 'Type a place', ['0 26', '3.5 26'])
+  await page.keyboard.press('Escape')
+  await stage(page, 'Form')
+  await add(page, 'e')
+  await choose(page, 'Result', { label: 'Taken from' })
+  await choose(page, 'Body', { label: 'Body 1' })
+  await choose(page, 'Which way', { label: 'Half to each side' })
+  await commit(page, 'Length', '130')
+  await expect(line(page, 'Extrude 1')).toContainText('−', { timeout: 90_000 })
   // Built upside down less of it overhangs, or more, and that is told.
   await stage(page, 'Gauge')
   await button(page, '+ Overhang').click()
