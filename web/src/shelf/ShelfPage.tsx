@@ -168,11 +168,11 @@ export function ShelfPage() {
   return (
     <div className="flex min-h-full flex-col">
       <header className="flex items-baseline gap-4 border-rule border-b px-8 py-4">
-        <h1 className="font-medium text-2xl">Ivory Lathe</h1>
-        <p className="text-soft">
+        <h1 className="whitespace-nowrap font-medium text-2xl">Ivory Lathe</h1>
+        <p className="min-w-0 text-soft text-sm">
           a bench for bodies that are turned, drawn out and combined: it measures before it promises
         </p>
-        <div className="ml-auto flex gap-2">
+        <div className="ml-auto flex shrink-0 gap-2 whitespace-nowrap">
           <Link to="/settings" className="self-center px-2 text-brass hover:underline">
             Settings
           </Link>
