@@ -9,7 +9,6 @@ import {
   line,
   look,
   newWorkpiece,
-  over,
   picked,
   picks,
   stage,
@@ -20,8 +19,7 @@ import {
 /** Picks what is called so on the cage, by the mouse on what is seen. */
 async function pick(page: Page, what: string, name: string): Promise<void> {
   await button(page, what).click()
-  const at = await over(page, new RegExp(`${name}(?!\\d)`))
-  await page.mouse.click(at.x, at.y)
+  await click(page, new RegExp(`${name}(?!\\d)`))
   await expect(picks(page)).toHaveText(new RegExp(name.replace(/^(point|edge|face) /, '')))
 }
 

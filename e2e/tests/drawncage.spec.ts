@@ -3,6 +3,7 @@ import {
   add,
   button,
   choose,
+  click,
   commit,
   line,
   newWorkpiece,
@@ -19,8 +20,7 @@ test('a cage begun from a drawing: flat, thickened by a click; carried up, its e
   test.slow()
   const pick = async (what: string, name: RegExp) => {
     await button(page, what).click()
-    const at = await over(page, name)
-    await page.mouse.click(at.x, at.y)
+    await click(page, name)
   }
   const cage = line(page, 'Cage 1')
   await newWorkpiece(page)

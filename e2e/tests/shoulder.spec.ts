@@ -1,12 +1,11 @@
 import { expect, type Page, test } from '@playwright/test'
-import { accessible, add, button, commit, line, newWorkpiece, over, picks, stage } from './bench'
+import { accessible, add, button, click, commit, line, newWorkpiece, picks, stage } from './bench'
 
 /** Picks things of one kind on the cage, by the mouse on what is seen. */
 async function pick(page: Page, what: string, names: string[]): Promise<void> {
   await button(page, what).click()
   for (const name of names) {
-    const at = await over(page, new RegExp(`${name}(?!\\d)`))
-    await page.mouse.click(at.x, at.y)
+    await click(page, new RegExp(`${name}(?!\\d)`))
   }
 }
 

@@ -7,6 +7,8 @@ export type Keep = (inA: boolean, inB: boolean) => boolean
 export const JOIN: Keep = (a, b) => a || b
 export const CUT: Keep = (a, b) => a && !b
 export const MEET: Keep = (a, b) => a && b
+/** The same by their words. */
+export const KEEP = { join: JOIN, cut: CUT, meet: MEET } as const
 
 /** Two sets of regions combined; every boundary piece keeps the name of the curve it lies on. */
 export function combine(a: readonly Region[], b: readonly Region[], keep: Keep): Region[] {

@@ -2,7 +2,7 @@ export { type Arrangement, arrange, flip, type Piece, pruneEnds, type Seg } from
 export { type BandNames, bandAlong } from './band'
 export { type CellRef, cellAt, cellOf, cellRef, cellsOf, insideOf } from './cells'
 export { openChains } from './chains'
-export { CUT, combine, JOIN, type Keep, MEET } from './combine'
+export { CUT, combine, JOIN, KEEP, type Keep, MEET } from './combine'
 export {
   DRAWING_REACH,
   type Drawing,

@@ -173,7 +173,10 @@ describe('a centring step on turned bodies', () => {
           const free = stand === 'opening' ? a - clearance - wall : stand === 'inner' ? left : 1
           fc.pre(Math.abs(free) > 1e-4)
           const none = free < 0
-          if (none) return expect(reports[4]!.status).toBe('fail')
+          if (none) {
+            expect(reports[4]!.status).toBe('fail')
+            return
+          }
           expect([reports[4]!.status, reports[4]!.diagnoses[0]?.message]).toEqual(['ok', undefined])
           const more = size(state.bodies[from]) - size(before[from])
           const less = size(before[other]) - size(state.bodies[other])

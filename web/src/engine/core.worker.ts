@@ -122,10 +122,9 @@ const handlers: Handlers = {
   async picks({ doc, op, body, plane }) {
     // Only what comes before the op is waited for, however long the op itself takes with what is picked so far.
     const { rolledTo: _, ...whole } = doc
-    const route = doc.route.slice(
-      0,
-      doc.route.findIndex((o) => o.id === op),
-    )
+    const upTo = doc.route.findIndex((o) => o.id === op)
+    if (upTo < 0) return null
+    const route = doc.route.slice(0, upTo)
     const found = (await settled({ ...whole, route, gauges: [] })).state.bodies[body]
     const cut = { plane, free: false }
     const view = { cutaway: false, fill: null, draft: true, solid: true, plane, cut }

@@ -17,12 +17,9 @@ import {
   toSpace,
 } from '../../math'
 import {
-  CUT,
   combine,
-  JOIN,
-  type Keep,
+  KEEP,
   liesLeft,
-  MEET,
   type Region,
   segsOf,
   touchesItself,
@@ -46,8 +43,6 @@ const inputs = z.object({
   start: valueSchema.default(0),
 })
 type Inputs = z.infer<typeof inputs>
-
-const KEEP: Record<How, Keep> = { join: JOIN, cut: CUT, meet: MEET }
 
 export const revolveOp = defineOp<Inputs>({
   kind: 'revolve',

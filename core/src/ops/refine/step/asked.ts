@@ -55,7 +55,6 @@ export interface Stepped<S> {
   other: S
   /** mm */
   gap: number
-  gapAt: P2 | P3
   /** What is left of the other's wall beside it where both touch, mm; null where nothing is taken from it. */
   left: number | null
 }

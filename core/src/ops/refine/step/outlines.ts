@@ -8,7 +8,7 @@ import {
   reverse,
   startOf,
 } from '../../../curve'
-import { dist, FIT, type Frame, good, type Outcome, type P2, type P3, scale } from '../../../math'
+import { dist, FIT, good, type Outcome, type P2, type P3, scale } from '../../../math'
 import {
   group,
   type Loop,
@@ -21,6 +21,7 @@ import {
   sideOf,
 } from '../../../profile'
 import { evenBasis, fitted3, offFrame } from '../../../surface'
+import { START } from '../../state'
 import { NARROW } from './touching'
 
 /** Ends of the kernel's curves may lie so far apart where edges meet, mm. */
@@ -106,7 +107,7 @@ function smoother(c: Curve): Curve {
   const { curve, off } = fitted3(evenBasis(5, 12), place, FIT / 10)
   return off > FIT / 10 || curve.poles.length >= c.poles.length ? c : offFrame(curve, LEVEL)
 }
-const LEVEL: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] }
+const LEVEL = START.planes.top!.frame
 
 /** What lies in some areas and not in others, all of whose lines are inside. */
 export const without = (areas: readonly Region[], inner: readonly Region[]): Region[] =>

@@ -35,7 +35,7 @@ export function stepped<S>(shop: Shop<S>, asked: Asked, told: Told): Outcome<Ste
       `The step comes as near as ${mm(d)} to ${told.other}, where ${mm(asked.clearance)} was asked: it is narrower inside there, or less deep.`,
       [{ at }],
     )
-  return good({ own, other, gap: d, gapAt: at, left })
+  return good({ own, other, gap: d, left })
 }
 
 interface Standing<S> {

@@ -1,6 +1,6 @@
 import { line, pointAt, tangentAt } from '../../../curve'
 import { bad, type Diagnosis, good, type Outcome, type P2, POINT } from '../../../math'
-import { AXIS, CUT, combine, JOIN, type Keep, MEET, type Region, sideOf } from '../../../profile'
+import { AXIS, combine, KEEP, type Region, sideOf } from '../../../profile'
 import type { FaceRef } from '../../../refs'
 import {
   type Face,
@@ -15,7 +15,6 @@ import type { OpContext } from '../../state'
 import type { Shop, Zone } from './asked'
 import { NARROW, onlyOne } from './touching'
 
-const KEEP: Record<'join' | 'cut' | 'meet', Keep> = { join: JOIN, cut: CUT, meet: MEET }
 /** Places along a side of a step at which its gap is measured. */
 const LOOKS = 64
 
