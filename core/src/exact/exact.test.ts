@@ -180,6 +180,33 @@ describe('combining', () => {
     expect(p.measure.volume / ((16 / 3) * 216)).toBeCloseTo(1, 6)
   })
 
+  it.each([2, 9.5, 9.84, 9.86, 9.99, 10.01, 10.1, 10.3, 14])(
+    'a rod of radius %s in a bore of 10 shares what is wider than the bore, and nothing where it lies clear (closed form)',
+    (r) => {
+      const shop = new Shop()
+      const block = shop.one(box('a', [0, 0, 0], [30, 30, 20]))
+      const bore = shop.one(rod('b', [15, 15, -1], 10, [0, 0, 22]))
+      const bored = shop.one({
+        verb: 'combine',
+        args: { op: 'c', how: 'cut' },
+        on: [block.key, bore.key],
+      })
+      const other = shop.one(rod('r', [15, 15, 5], r, [0, 0, 10]))
+      const met = (on: string) =>
+        shop.run({ verb: 'combine', args: { op: 'm', how: 'meet' }, on: [on, other.key] })
+      const made = met(bored.key)
+      if (r < 10) expect(made).toMatchObject({ ok: false, diagnosis: { code: 'nothing-left' } })
+      else
+        expect(made.ok && made.value[0]!.measure.volume).toBeCloseTo(
+          10 * Math.PI * (r * r - 100),
+          5,
+        )
+      // Inside the whole block, far from its skin, it is shared whole.
+      const whole = met(block.key)
+      expect(whole.ok && whole.value[0]!.measure.volume).toBeCloseTo(10 * Math.PI * r * r, 5)
+    },
+  )
+
   it('says when nothing is left', () => {
     const shop = new Shop()
     const a = shop.one(box('a', [0, 0, 0], [10, 10, 10]))

@@ -1,8 +1,10 @@
 import type { How } from '../../kernel'
 import { bad, good, type Outcome } from '../../math'
-import { measureMesh } from '../../mesh'
+import { MeshError, measureMesh } from '../../mesh'
 import { soundVolume, trianglesClose } from '../accept'
 import { namesFrom } from '../names'
+import { SHOWN } from '../part'
+import { inTriangles } from '../triangles'
 import { fromMeshes } from './meshes'
 import { type Bench, keepMade, type Named, type Verb } from './verb'
 
@@ -16,6 +18,9 @@ const SLACK = 1e-6
 /** The same of triangles in single precision. */
 const MESH_SLACK = 1e-5
 
+/** Shapes whose triangles are further apart than this do not touch: as far as those of both can lie off them, mm. */
+const CLEAR = 2 * 1.5 * SHOWN.chord
+
 /** Ways the kernel combines, in the order they are tried: as they are, unmerged, or with a little give. */
 const RUNGS = [{}, { apart: true }, { near: 1e-5 }, { near: 1e-4 }] as const
 
@@ -23,6 +28,7 @@ const RUNGS = [{}, { apart: true }, { near: 1e-5 }, { near: 1e-4 }] as const
 export const combineVerb: Verb<CombineArgs> = {
   version: 4,
   run(bench, on, args) {
+    if (args.how === 'meet' && clear(bench, on)) return bad('nothing-left', 'Nothing is left.')
     let first: Outcome<Named[]> | null = null
     let cracked: Outcome<Named[]> | null = null
     for (const way of RUNGS) {
@@ -49,6 +55,18 @@ export const combineVerb: Verb<CombineArgs> = {
     const wrong = outOfBounds(how, volume, volumes, MESH_SLACK)
     return wrong ?? good([fromMeshes(made, on, op)])
   },
+}
+
+/** Whether the first shape surely shares nothing with the others, by triangles: what takes the kernel long where faces run beside each other. */
+function clear({ kernel, meshes }: Bench, on: readonly Named[]): boolean {
+  const [own, ...others] = on.map((x) => inTriangles(kernel, x).mesh)
+  try {
+    return others.every((m) => meshes.gap(own!, m, CLEAR) >= CLEAR && meshes.shared(own!, m) === 0)
+  } catch (e) {
+    // Triangles that do not close leave it to the kernel.
+    if (e instanceof MeshError) return false
+    throw e
+  }
 }
 
 function attempt(
