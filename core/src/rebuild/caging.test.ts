@@ -1,4 +1,6 @@
+import fc from 'fast-check'
 import { beforeAll, describe, expect, test } from 'vitest'
+import { placeAt } from '../math'
 import { op } from '../workpiece/samples.test-data'
 import { cageSymmetry } from '.'
 import { bodiesOf, built, diagnosis, exact, piece, the } from './exactroute.test-data'
@@ -162,6 +164,38 @@ describe('bodies of cages', () => {
     if (shape.kind !== 'exact') throw new Error()
     expect(shape.measure.valid && shape.measure.closed).toBe(true)
     expect(shape.measure.volume).toBeGreaterThan(110 * roundArea(12, 48))
+  })
+  test('whole faces and what a split leaves of them make up the same volume and the same middle', async () => {
+    const twisted = cage({ ...tube, columns: 8, bands: 4 }, [
+      { kind: 'rows', rows: [{ row: '2', size: 1.3, twist: 40 }] },
+      { kind: 'move', on: ['2.1'], x: 9, y: 4, reach: 40 },
+    ])
+    const whole = await exact([twisted], 'cage')
+    const oblique = op(20, 'plane', 'leaning', {
+      how: 'angle',
+      from: 'top',
+      about: 'level',
+      turn: 20,
+    })
+    const raised = op(30, 'plane', 'raised', { how: 'offset', from: 'leaning', offset: 50 })
+    const parted = op(40, 'split', 'split', {
+      body: 'cage',
+      how: 'plane',
+      plane: 'raised',
+      keep: 'both',
+    })
+    const bodies = Object.values(await bodiesOf([twisted, oblique, raised, parted])).map((b) => {
+      if (b.shape.kind !== 'exact') throw new Error('not exact')
+      return b.shape.measure
+    })
+    expect(bodies).toHaveLength(2)
+    const { volume, centroid } = whole.measure
+    expect(bodies.reduce((sum, m) => sum + m.volume, 0) / volume).toBeCloseTo(1, 7)
+    for (const k of [0, 1, 2] as const)
+      expect(bodies.reduce((sum, m) => sum + m.volume * m.centroid[k], 0) / volume).toBeCloseTo(
+        centroid[k],
+        5,
+      )
   })
   test('parted and hollowed: a lid ends where it was parted, its wall set off free faces and trimmed there', async () => {
     const start = { kind: 'cylinder', radius: 30, height: 60, columns: 5, bands: 4, lid: 'shut' }
@@ -335,6 +369,46 @@ describe('what does not work says where and why', () => {
     const fixed = { ...route[0]!, inputs: { ...route[0]!.inputs, ...d!.fixes[0]!.inputs } }
     const { reports } = await built(piece([fixed as never]))
     expect([reports[0]!.status, reports[0]!.diagnoses]).toEqual(['ok', []])
+  })
+  test('property: whatever is let go can be moved by itself, and all else stays alike', async () => {
+    const words = fc.oneof(
+      fc.tuple(fc.nat(7), fc.nat(11)).map(([r, c]) => `${r}.${c}`),
+      fc.tuple(fc.nat(6), fc.nat(11)).map(([r, c]) => `f${r}.${c}`),
+      fc.nat(11).map((c) => `column ${c}`),
+    )
+    const shown = async (edits: object[], turns: number) => {
+      const { reports } = await built(piece([cage(tube, edits, { turns })]))
+      const { points, at, free } = reports[0]!.shown!.cage!
+      return { codes: reports[0]!.diagnoses.map((d) => d.code), points, at, free: new Set(free) }
+    }
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(words, { minLength: 1, maxLength: 3 }),
+        fc.constantFrom(2, 3, 6, 12),
+        async (on, turns) => {
+          const go = { kind: 'free', on }
+          const before = await shown([go], turns)
+          expect(before.codes).toEqual([])
+          const pushed = [
+            go,
+            { kind: 'move', on, z: 0.5 },
+            { kind: 'size', on: ['row 3'], sx: 1.1, sy: 1.1, sz: 1 },
+          ]
+          const after = await shown(pushed, turns)
+          expect(after.codes.filter((c) => c !== 'cage-open')).toEqual([])
+          // Those that were not let go still turn onto each other.
+          const bound = after.points.flatMap((_, p) =>
+            after.free.has(p) ? [] : [placeAt(after.at, p)],
+          )
+          const a = (2 * Math.PI) / turns
+          for (const [x, y, z] of bound) {
+            const [u, v] = [x * Math.cos(a) - y * Math.sin(a), x * Math.sin(a) + y * Math.cos(a)]
+            expect(bound.some((q) => Math.hypot(q[0] - u, q[1] - v, q[2] - z) < 1e-9)).toBe(true)
+          }
+        },
+      ),
+      { numRuns: 12 },
+    )
   })
   test('where an edit fails the cage before it stays shown, so that something else can be picked', async () => {
     const moved = { kind: 'move', on: ['row 3'], z: 5 }

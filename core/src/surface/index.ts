@@ -47,5 +47,5 @@ export {
   rowAt,
 } from './patch'
 export { type ShownSkin, shownSkin } from './shown'
-export { areaOf, fluxThrough } from './sums'
+export { areaOf, type Behind, behindPatch, fluxThrough } from './sums'
 export { swapped, turnedBasis, turnedU, unitary } from './turned'

@@ -1,4 +1,4 @@
-import { gaussRule } from '../math'
+import { gaussRule, type P3 } from '../math'
 import { type Basis, breaksOf, countOf, derivatives, spanOf } from './basis'
 import type { Patch } from './patch'
 
@@ -39,20 +39,19 @@ function nodesOf(basis: Basis, per: number): Nodes {
 }
 
 /**
- * The sum over a patch of what `of` gives for a place and its two derivatives, by Gauss's rule with so many nodes a span each way.
- * Poles are summed up along u once for each of its nodes, so that a place takes the functions of v alone.
+ * Goes over a patch with each place of Gauss's rule, its two derivatives and its weight, so many nodes a span each way. Poles are summed
+ * up along u once for each of its nodes, so that a place takes the functions of v alone.
  */
-function summed(
+function over(
   s: Patch,
   perU: number,
   perV: number,
-  of: (p: Float64Array, u: Float64Array, v: Float64Array) => number,
-): number {
+  at: (p: Float64Array, u: Float64Array, v: Float64Array, weight: number) => void,
+): void {
   const [nu, nv] = [nodesOf(s.u, perU), nodesOf(s.v, perV)]
   const [wu, wv, m] = [s.u.degree + 1, s.v.degree + 1, 3 * countOf(s.v)]
   const [row, slopes] = [new Float64Array(m), new Float64Array(m)]
   const [p, du, dv] = [new Float64Array(3), new Float64Array(3), new Float64Array(3)]
-  let sum = 0
   for (let a = 0; a < nu.count; a++) {
     row.fill(0)
     slopes.fill(0)
@@ -71,17 +70,16 @@ function summed(
       dv.fill(0)
       for (let j = 0; j < wv; j++) {
         const [f, d] = [nv.values[2 * wv * b + j]!, nv.values[2 * wv * b + wv + j]!]
-        const at = 3 * (nv.first[b]! + j)
+        const from = 3 * (nv.first[b]! + j)
         for (let c = 0; c < 3; c++) {
-          p[c]! += f * row[at + c]!
-          du[c]! += f * slopes[at + c]!
-          dv[c]! += d * row[at + c]!
+          p[c]! += f * row[from + c]!
+          du[c]! += f * slopes[from + c]!
+          dv[c]! += d * row[from + c]!
         }
       }
-      sum += nu.weights[a]! * nv.weights[b]! * of(p, du, dv)
+      at(p, du, dv, nu.weights[a]! * nv.weights[b]!)
     }
   }
-  return sum
 }
 
 /**
@@ -89,25 +87,60 @@ function summed(
  * through it along Su x Sv (divergence theorem), by as many Gauss points as are exact for its polynomials; by five a span where
  * there are so many spans that more change nothing (the error falls with their tenth power).
  */
-export const fluxThrough = (s: Patch): number => summed(s, nodesFor(s.u), nodesFor(s.v), flux) / 3
+export function fluxThrough(s: Patch): number {
+  let sum = 0
+  over(s, nodesFor(s.u, 3), nodesFor(s.v, 3), (p, u, v, w) => {
+    sum += w * flux(p[0]!, p[1]!, p[2]!, u, v)
+  })
+  return sum / 3
+}
 
-const nodesFor = (b: Basis): number => {
-  const exact = Math.ceil((3 * b.degree) / 2)
+/** What lies between a point and a face: its volume, mm3, and its first moment about the point, mm4. */
+export interface Behind {
+  volume: number
+  moment: P3
+}
+
+/**
+ * What lies between a point and a patch, mm3, positive where Su x Sv looks away from the point, and its first moment about the point,
+ * mm4: a quarter of the flux of the place times the place, by as many Gauss points likewise.
+ */
+export function behindPatch(s: Patch, from: P3): Behind {
+  let [volume, mx, my, mz] = [0, 0, 0, 0]
+  over(s, nodesFor(s.u, 4), nodesFor(s.v, 4), (p, u, v, w) => {
+    const [x, y, z] = [p[0]! - from[0], p[1]! - from[1], p[2]! - from[2]]
+    const f = w * flux(x, y, z, u, v)
+    volume += f
+    mx += f * x
+    my += f * y
+    mz += f * z
+  })
+  return { volume: volume / 3, moment: [mx / 4, my / 4, mz / 4] }
+}
+
+/** How many nodes a span are exact for so many factors of a basis, one of them derived. */
+const nodesFor = (b: Basis, factors: number): number => {
+  const exact = Math.ceil((factors * b.degree) / 2)
   return breaksOf(b).length > MANY ? Math.min(5, exact) : exact
 }
 const MANY = 24
 
-const flux = (p: Float64Array, u: Float64Array, v: Float64Array): number =>
-  p[0]! * (u[1]! * v[2]! - u[2]! * v[1]!) +
-  p[1]! * (u[2]! * v[0]! - u[0]! * v[2]!) +
-  p[2]! * (u[0]! * v[1]! - u[1]! * v[0]!)
+const flux = (x: number, y: number, z: number, u: Float64Array, v: Float64Array): number =>
+  x * (u[1]! * v[2]! - u[2]! * v[1]!) +
+  y * (u[2]! * v[0]! - u[0]! * v[2]!) +
+  z * (u[0]! * v[1]! - u[1]! * v[0]!)
 
-/** The area of a patch, mm2, by eight Gauss points a span each way. */
-export const areaOf = (s: Patch): number => summed(s, 8, 8, area)
-
-const area = (_: Float64Array, u: Float64Array, v: Float64Array): number =>
-  Math.hypot(
-    u[1]! * v[2]! - u[2]! * v[1]!,
-    u[2]! * v[0]! - u[0]! * v[2]!,
-    u[0]! * v[1]! - u[1]! * v[0]!,
-  )
+/** The area of a patch, mm2, by five Gauss points a span each way. */
+export function areaOf(s: Patch): number {
+  let sum = 0
+  over(s, 5, 5, (_, u, v, w) => {
+    sum +=
+      w *
+      Math.hypot(
+        u[1]! * v[2]! - u[2]! * v[1]!,
+        u[2]! * v[0]! - u[0]! * v[2]!,
+        u[0]! * v[1]! - u[1]! * v[0]!,
+      )
+  })
+  return sum
+}

@@ -99,6 +99,8 @@ interface Session {
   tracing: Tracing | null
   /** How the chosen cage is being edited. */
   caging: Caging
+  /** What of the chosen cage is under the pointer; nothing else is then. */
+  overCage: string | null
   /** What is being drawn over the Stage to pick what lies in it. */
   loop: readonly Spot[] | null
   /** Whether the wall is shown all over the bodies. */
@@ -192,6 +194,7 @@ export const useSession = create<Session>(() => ({
   noting: false,
   tracing: null,
   caging: NO_CAGING,
+  overCage: null,
   loop: null,
   wallMap: false,
   lines: null,

@@ -108,11 +108,11 @@ export function surfaced(table: Table, { at }: Cage, tolerance: number): Surface
   const stars = new Stars(level)
   const blocks = blocksOf(level.table, left)
   for (let depth = FIRST; ; depth++) {
-    const made = blocks.map((b) => patchOfBlock(b, stars, depth))
-    const seen = offAtStars(made, blocks, stars, depth)
-    if (seen.off > tolerance && depth < DEEPEST) continue
+    const made = within(blocks, stars, depth, depth < DEEPEST ? tolerance : ANY)
+    if (!made) continue
+    const { patches, ...seen } = made
     return {
-      patches: made.map(({ patch }, k) => ({
+      patches: patches.map(({ patch }, k) => ({
         patch,
         face: from[middleOf(blocks[k]!)]!,
         open: openSides(level.table, blocks[k]!, left),
@@ -120,10 +120,12 @@ export function surfaced(table: Table, { at }: Cage, tolerance: number): Surface
       flats: flats.map((part) => from[part[0]!]!),
       ...seen,
       depth,
-      stars: new Set(made.flatMap((m) => m.stars.map((s) => level.table.corners[s.corner]!))).size,
+      stars: new Set(patches.flatMap((m) => m.stars.map((s) => level.table.corners[s.corner]!)))
+        .size,
     }
   }
 }
+const ANY = Number.POSITIVE_INFINITY
 const middleOf = ({ m, n, cells }: Block): number => cells[(n >> 1) * m + (m >> 1)]! >> 2
 
 const openSides = (t: Table, b: Block, left: ReadonlySet<number>): boolean[] =>
@@ -131,34 +133,43 @@ const openSides = (t: Table, b: Block, left: ReadonlySet<number>): boolean[] =>
 
 type Seen = Pick<Surfaced, 'off' | 'turned' | 'folds'>
 
-/** How far the limit is off patches in the cells at their stars, and how far the normals turn away. */
-function offAtStars(
-  made: readonly BlockPatch[],
+/**
+ * Patches of blocks, and how far the limit is off them in the cells at their stars and its normals turn away there; null once it is off
+ * by more than `most`.
+ */
+function within(
   blocks: readonly Block[],
   stars: Stars,
   depth: number,
-): Seen {
-  const fine = new Map<Level, Level[]>()
-  const finer = (level: Level): Level[] => {
-    const known = fine.get(level)
-    if (known) return known
-    const all: Level[] = [level]
-    for (let k = 0; k < FINER; k++) all.push(refinedLevel(all[k]!))
-    fine.set(level, all)
-    return all
+  most: number,
+): (Seen & { patches: BlockPatch[] }) | null {
+  const fine = new Map<Level, Level>()
+  const finer = (level: Level): Level => {
+    let found = fine.get(level)
+    if (!found) {
+      found = level
+      for (let k = 0; k < FINER; k++) found = refinedLevel(found)
+      fine.set(level, found)
+    }
+    return found
   }
+  const patches: BlockPatch[] = []
   let [off, turned] = [0, 0]
   let folds: P3 | null = null
-  for (const [b, { patch, stars: own }] of made.entries())
-    for (const { corner, k } of own) {
+  for (const block of blocks) {
+    const made = patchOfBlock(block, stars, depth)
+    patches.push(made)
+    for (const { corner, k } of made.stars) {
       const about = stars.about(corner, depth)
       const cells = cellsOf(about.corner)
-      const seen = offIn(patch, blocks[b]!, k, 2 ** -depth, finer(about.level)[FINER]!, cells)
+      const seen = offIn(made.patch, block, k, 2 ** -depth, finer(about.level), cells)
       off = Math.max(off, seen.off)
       turned = Math.max(turned, seen.turned)
       folds ??= seen.folds
+      if (off > most) return null
     }
-  return { off, turned, folds }
+  }
+  return { patches, off, turned, folds }
 }
 
 /** The corners that begin the cells of a quad refined `FINER` times, and their low ends as shares of its sides. */

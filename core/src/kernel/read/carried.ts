@@ -1,5 +1,6 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs'
 import { cross3, dot3, integrateEach, type P3, sub3 } from '../../math'
+import type { Behind } from '../../surface'
 import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
 import { alongV, behindPlace, cutsOf, knotsOf, looksAt, placeOn, roundingOf } from './green'
@@ -20,12 +21,7 @@ export function isCarried(oc: Oc, s: KernelScope, f: TopoDS_Shape): boolean {
  *
  * @returns the volume, mm3, positive where the face looks away from the point, and its first moment about the point, mm4.
  */
-export function behindCarried(
-  oc: Oc,
-  s: KernelScope,
-  given: TopoDS_Shape,
-  from: P3,
-): { volume: number; moment: P3 } {
+export function behindCarried(oc: Oc, s: KernelScope, given: TopoDS_Shape, from: P3): Behind {
   // Seen the way its surface runs, edges run with the face on their left.
   const forward = s.keep(given.Oriented(oc.TopAbs_Orientation.TopAbs_FORWARD))
   const face = s.keep(oc.TopoDS.Face(forward))

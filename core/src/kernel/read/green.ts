@@ -189,6 +189,10 @@ export const looksAt = (curve: BRepAdaptor_Curve2d) => {
 }
 type Looks = ReturnType<typeof looksAt>
 
+/** The ends of an edge. */
+export const endsOn = (curve: BRepAdaptor_Curve2d) =>
+  [curve.FirstParameter(), curve.LastParameter()].map((t) => uvAt(curve, t))
+
 /** Whether an edge runs along v: it has no u to be summed along. */
 export const alongV = (looks: Looks): boolean =>
   looks.every((l) => Math.abs(l.u - looks[0]!.u) < SAME)

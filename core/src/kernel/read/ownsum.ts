@@ -1,6 +1,6 @@
 import type { BRepAdaptor_Surface, TopoDS_Shape } from 'replicad-opencascadejs'
 import { cross3, type P3 } from '../../math'
-import { breaksOf, evaluate, jet, type Patch } from '../../surface'
+import { type Behind, breaksOf, evaluate, jet, type Patch } from '../../surface'
 import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
 import { areas, behindPlace, type Field, placeOn, roundFace } from './green'
@@ -37,7 +37,7 @@ export function behindField(
   face: TopoDS_Shape,
   field: Field,
   from: P3,
-): { volume: number; moment: P3 } {
+): Behind {
   const side = face.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? -1 : 1
   const sum = roundFace(oc, s, face, field, behindPlace(from), SHARE.volume)
   return { volume: side * sum[0]!, moment: [side * sum[1]!, side * sum[2]!, side * sum[3]!] }

@@ -3,37 +3,57 @@ import type { Patch } from '../../surface'
 import { type Oc, partsOf, topologyOf } from '../explore'
 import type { KernelScope } from '../scope'
 import type { SplineFace, WholeFace } from '../types'
+import { endsOn, looksAt } from './green'
+
+/** The faces of a shape that are whole polynomial B-spline surfaces with an edge at each side, by number; null for others. */
+export const surfacesOf = (oc: Oc, s: KernelScope, shape: TopoDS_Shape): (WholeFace | null)[] =>
+  topologyOf(oc, s, shape).faces.all.map((f) =>
+    // A seam comes twice.
+    partsOf(oc, s, f, 'EDGE').length > 4 ? null : wholeFace(oc, s, f),
+  )
 
 /**
- * The faces of a shape that are whole polynomial B-spline surfaces, by number; null for those of other kinds, rational ones, and
- * those cut out of a larger surface.
+ * A face that is a whole polynomial B-spline surface; null for those of other kinds, rational ones, and those cut out of a larger
+ * surface: all edges run along the ends of u or v.
  */
-export function surfacesOf(oc: Oc, s: KernelScope, shape: TopoDS_Shape): (WholeFace | null)[] {
-  return topologyOf(oc, s, shape).faces.all.map((f) => {
-    const face = s.keep(oc.TopoDS.Face(f))
-    const on = s.keep(new oc.BRepAdaptor_Surface(face, true))
-    if (on.GetType() !== 'GeomAbs_BSplineSurface') return null
-    // A seam comes twice.
-    if (partsOf(oc, s, face, 'EDGE').length > 4) return null
-    const b = s.keep(on.BSpline())
-    if (b.IsURational() || b.IsVRational()) return null
-    if (b.IsUPeriodic()) b.SetUNotPeriodic()
-    if (b.IsVPeriodic()) b.SetVNotPeriodic()
-    const { u, v, poles } = splineOf(b)
-    const whole =
-      same(on.FirstUParameter(), u.knots[0]!) &&
-      same(on.LastUParameter(), u.knots[u.knots.length - 1]!) &&
-      same(on.FirstVParameter(), v.knots[0]!) &&
-      same(on.LastVParameter(), v.knots[v.knots.length - 1]!)
-    if (!whole) return null
-    return {
-      u,
-      v,
-      poles,
-      reversed: f.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED,
-    }
-  })
+export function wholeFace(oc: Oc, s: KernelScope, f: TopoDS_Shape): WholeFace | null {
+  const face = s.keep(oc.TopoDS.Face(f))
+  const on = s.keep(new oc.BRepAdaptor_Surface(face, true))
+  if (on.GetType() !== 'GeomAbs_BSplineSurface') return null
+  const b = s.keep(on.BSpline())
+  if (b.IsURational() || b.IsVRational()) return null
+  if (b.IsUPeriodic()) b.SetUNotPeriodic()
+  if (b.IsVPeriodic()) b.SetVNotPeriodic()
+  const { u, v, poles } = splineOf(b)
+  const [us, vs] = [endsOf(u), endsOf(v)]
+  const whole =
+    same(on.FirstUParameter(), us.from, us) &&
+    same(on.LastUParameter(), us.to, us) &&
+    same(on.FirstVParameter(), vs.from, vs) &&
+    same(on.LastVParameter(), vs.to, vs) &&
+    partsOf(oc, s, face, 'EDGE').every((e) => {
+      const edge = s.keep(oc.TopoDS.Edge(e))
+      const curve = s.keep(new oc.BRepAdaptor_Curve2d(edge, face))
+      const looks = curve.GetType() === 'GeomAbs_Line' ? endsOn(curve) : looksAt(curve)
+      const along = (key: 'u' | 'v', ends: Ends) =>
+        [ends.from, ends.to].some((end) => looks.every((l) => same(l[key], end, ends)))
+      return along('u', us) || along('v', vs)
+    })
+  if (!whole) return null
+  return { u, v, poles, reversed: f.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED }
 }
+
+interface Ends {
+  from: number
+  to: number
+}
+const endsOf = ({ knots }: SplineFace['u']): Ends => ({
+  from: knots[0]!,
+  to: knots[knots.length - 1]!,
+})
+/** Parameters that are one, as a share of where they run. */
+const same = (a: number, b: number, { from, to }: Ends): boolean =>
+  Math.abs(a - b) < 1e-7 * (to - from)
 
 /** The bases and poles of a spline surface that has ends, pole (i, j) at 3 (i nv + j). */
 export function splineOf(b: Geom_BSplineSurface): SplineFace {
@@ -62,5 +82,3 @@ export const asPatch = ({ u, v, poles }: SplineFace): Patch => ({
   v: { degree: v.degree, knots: Float64Array.from(v.knots) },
   poles: Float64Array.from(poles),
 })
-
-const same = (a: number, b: number): boolean => Math.abs(a - b) < 1e-7

@@ -137,10 +137,12 @@ export function BodyMesh({
     if (!ref) return faceName(doc, mesh.faces[face]!)
     return `${'vertex' in under ? 'corner of' : 'edge between'} ${refName(doc, ref)}`
   }
+  /** The chosen cage is drawn over bodies, and comes first under the pointer. */
+  const belowCage = () => useSession.getState().overCage !== null && !pick && !measuring
   /** While a path is drawn over it the sheet says where the pointer is. */
   const tell = (text: string) => {
     const { tracing } = useSession.getState()
-    if (!tracing || tracing.laying) useSession.setState({ hover: text })
+    if ((!tracing || tracing.laying) && !belowCage()) useSession.setState({ hover: text })
   }
 
   return (
@@ -150,6 +152,10 @@ export function BodyMesh({
         {...(quiet ? UNTOUCHED : touched)}
         onPointerMove={(e) => {
           e.stopPropagation()
+          if (belowCage()) {
+            if (Object.keys(over).length > 0) setOver({})
+            return
+          }
           const face = faceUnder(e)
           const under = thing(e)
           if (!sameThing(under, over)) setOver(under)
@@ -164,7 +170,7 @@ export function BodyMesh({
           useSession.setState({ makers: NO_MAKERS, touched: null })
         }}
         onDoubleClick={(e) => {
-          if (pick || measuring) return
+          if (pick || measuring || belowCage()) return
           e.stopPropagation()
           const maker = lastMaker(mesh.faces[faceUnder(e)]!)
           if (maker) openOp(maker)

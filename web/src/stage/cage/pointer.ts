@@ -1,6 +1,6 @@
 import type { ShownCage } from '@ivory/core/ops'
 import { useThree } from '@react-three/fiber'
-import { useEffect, useState } from 'react'
+import { useEffect } from 'react'
 import { MOUSE } from 'three'
 import { type Spot, wordOf } from '../../session/cagestate'
 import { pickAlso, pickOn } from '../../session/caging'
@@ -30,10 +30,10 @@ interface Turning {
  * what is under the pointer. While something is drawn the view turns by the right button.
  */
 export function useCagePointer(cage: ShownCage): string | null {
+  const over = useSession((s) => s.overCage)
   const { what, by, through } = useSession((s) => s.caging)
   const { camera, gl } = useThree()
   const controls = useThree((s) => s.controls) as unknown as Turning | null
-  const [over, setOver] = useState<string | null>(null)
 
   useEffect(() => {
     if (!controls || by === 'click') return
@@ -45,7 +45,7 @@ export function useCagePointer(cage: ShownCage): string | null {
   }, [controls, by])
 
   // What was under the pointer is nothing any more once another op is open.
-  useEffect(() => () => useSession.setState({ hover: '' }), [])
+  useEffect(() => () => useSession.setState({ hover: '', overCage: null }), [])
 
   useEffect(() => {
     const canvas = gl.domElement
@@ -78,7 +78,8 @@ export function useCagePointer(cage: ShownCage): string | null {
         return
       }
       const word = e.buttons === 0 ? under(e) : null
-      setOver(word)
+      const before = useSession.getState().overCage
+      if (word !== before) useSession.setState({ overCage: word, ...(word ? {} : { hover: '' }) })
       if (word) {
         const free = what === 'points' && cage.free.some((p) => cage.points[p] === word)
         useSession.setState({
@@ -110,7 +111,7 @@ export function useCagePointer(cage: ShownCage): string | null {
       const loop = by === 'frame' ? frameOf(from, to) : own
       pickAlso(cageWithin(cage, seen(), what, loop, through))
     }
-    const leave = () => setOver(null)
+    const leave = () => useSession.setState({ overCage: null })
     const end = () => {
       drawn = null
       shown(null)

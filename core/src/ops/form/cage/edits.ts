@@ -24,6 +24,7 @@ import {
   turnedBy,
   type Ways,
   welded,
+  withCopies,
   withFalloff,
   without,
 } from '../../../cage'
@@ -48,13 +49,15 @@ export function edited(
   read: Reads,
 ): Outcome<Edited> {
   const { cage, free } = stand
-  if (edit.kind === 'free') {
-    const { points, lost } = chosenOn(cage, edit.on)
-    const names = points.map((p) => cage.layout.points[p]!)
-    return good({ cage, free: new Set([...free, ...names]), warnings: lostOf(lost) })
-  }
   const orbits = symmetric(stand, symmetry)
   if (!orbits.ok) return orbits
+  if (edit.kind === 'free') {
+    const { points, lost } = chosenOn(cage, edit.on)
+    // What one copy leaves, the others have no longer.
+    const all = withCopies(orbits.value.points, points)
+    const names = all.map((p) => cage.layout.points[p]!)
+    return good({ cage, free: new Set([...free, ...names]), warnings: lostOf(lost) })
+  }
   if (edit.kind === 'finer') return then(stand, finer(cage, edit.id))
   if (edit.kind === 'thicken') return walled(stand, edit, read)
   if (edit.kind === 'rows') return byRows(stand, edit, orbits.value, read)

@@ -289,7 +289,7 @@ export const EDIT_KINDS: Readonly<Record<Exclude<CageEdit['kind'], 'rows'>, Kind
   },
   free: {
     label: 'Let go',
-    help: 'What is picked belongs to no symmetry from here on.',
+    help: 'What is picked, with its copies, belongs to no symmetry from here on.',
     fields: [],
     start: (on) => ({ kind: 'free', on }),
   },
