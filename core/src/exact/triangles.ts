@@ -2,7 +2,7 @@ import type { Anatomy, Kernel } from '../kernel'
 import { cross3, dot3, norm3, type P3, placeAt, scale3, sub3 } from '../math'
 import { type FacedMesh, Groups, measureMesh, weldFaced } from '../mesh'
 import { type ExactPart, partOf, SHOWN } from './part'
-import type { Named, NamedMesh } from './verbs'
+import type { Named, NamedMesh } from './verbs/verb'
 
 /** A body of surfaces as one of triangles; its faces keep their names. */
 export function inTriangles(kernel: Kernel, { shape, names }: Named): NamedMesh {
