@@ -370,6 +370,18 @@ describe('what does not work says where and why', () => {
     const { reports } = await built(piece([fixed as never]))
     expect([reports[0]!.status, reports[0]!.diagnoses]).toEqual(['ok', []])
   })
+  test('a column is its points, and the faces after it: a move takes those points alone', async () => {
+    const shown = async (edits: object[]) =>
+      (await built(piece([cage(tube, edits)]))).reports[0]!.shown!.cage!
+    const before = await shown([])
+    const { points, at } = await shown([{ kind: 'move', on: ['column 3'], z: 1, y: 2 }])
+    for (const [p, name] of points.entries()) {
+      const [was, now] = [placeAt(before.at, p), placeAt(at, p)]
+      expect([name, now[1] - was[1]]).toEqual([name, name.endsWith('.3') ? 2 : 0])
+    }
+    const carried = await shown([{ kind: 'extrude', on: ['column 3'], by: 2 }])
+    expect(carried.faces.length - before.faces.length).toBe(2 * 7 + 2)
+  })
   test('property: whatever is let go can be moved by itself, and all else stays alike', async () => {
     const words = fc.oneof(
       fc.tuple(fc.nat(7), fc.nat(11)).map(([r, c]) => `${r}.${c}`),

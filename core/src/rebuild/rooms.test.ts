@@ -1,5 +1,7 @@
 import { beforeAll, describe, expect, test } from 'vitest'
-import { MeshTree, ringAway } from '../mesh'
+import { cornersAt } from '../math'
+import { MeshTree, noHit, ringAway } from '../mesh'
+import { rectangle } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
 import { built, diagnosis, exact, piece, the } from './exactroute.test-data'
 
@@ -28,6 +30,23 @@ async function end(route: Parameters<typeof exact>[0], id: string, up: 1 | -1) {
 }
 const room = (open: object[], more: object = {}) =>
   op(20, 'cavity', 'room', { body: 'crock', wall: 2.2, open, x: 0, y: 0, ...more })
+
+/** How far the side of a room stands from its axis halfway up, mm. */
+async function roomRadius(route: Parameters<typeof exact>[0]): Promise<number> {
+  const { shown, faces } = await exact(route, 'crock')
+  const side = faces.findIndex((f) => f.names[0] === 'room:side')
+  const far: number[] = []
+  for (let t = 0; t < shown.faceOf.length; t++)
+    if (shown.faceOf[t] === side)
+      for (const [x, y] of cornersAt(shown, t)) far.push(Math.hypot(x, y))
+  return Math.max(...far)
+}
+/** The area a square of half width h about 0 shares with a circle of radius r about it, h < r: a circle less four caps, as far as they reach. */
+function overlap(h: number, r: number): number {
+  if (r >= h * Math.SQRT2) return 4 * h * h
+  const cap = r > h ? r * r * Math.acos(h / r) - h * Math.sqrt(r * r - h * h) : 0
+  return Math.PI * r * r - 4 * cap
+}
 
 describe('a round room under an outside', () => {
   test('in a drum it is a drum: all but its walls and its floor', async () => {
@@ -101,6 +120,99 @@ describe('a round room under an outside', () => {
       expect(least).toBeGreaterThan(wall - 2e-3)
       expect(least).toBeLessThan(wall + 0.25)
     }
+  })
+
+  test.each([1, -1] as const)(
+    'opens along the outline of its face set off: what it takes beyond the round room is by closed form, facing %i',
+    async (up) => {
+      for (const [wide, deep] of [
+        [4, 6],
+        [7.5, 11.5],
+      ] as const) {
+        const square = [
+          rectangle(2, 'square', 'top', [-31, -31], [62, 62]),
+          op(4, 'extrude', 'crock', { profile: 'square', mode: 'new', length: 50 }),
+        ]
+        const open = await end(square, 'crock', up)
+        const asked = room(open, { wall: 3, under: 5 })
+        const round = await exact([...square, asked], 'crock')
+        const part = await exact(
+          [...square, { ...asked, inputs: { ...asked.inputs, rim: wide, deep } }],
+          'crock',
+        )
+        // The room is a drum there: what of the square lies beyond a circle is summed up by its four corners.
+        const r = round.faces.find((f) => f.names[0] === 'room:side')!
+        const half = 31 - wide
+        const radius = await roomRadius([...square, asked])
+        const beyond = 4 * half ** 2 - overlap(half, radius)
+        expect(r).toBeDefined()
+        expect(round.measure.volume - part.measure.volume).toBeCloseTo(beyond * deep, 0)
+        expect([part.measure.closed, part.measure.valid, part.measure.solids]).toEqual([
+          true,
+          true,
+          1,
+        ])
+        expect(part.faces.some((f) => f.names[0] === 'room:rim')).toBe(true)
+      }
+    },
+  )
+
+  test('property: beside its rim no place is nearer to a sculpted outside than the wall, or it is refused with a place', async () => {
+    const seen = new Set<string>()
+    for (const [lobe, flare, twist, wide, deep] of [
+      [18, 1.02, 2, 3.2, 3],
+      [14, 1.25, 12, 2.5, 8],
+      [14, 1.25, 0, 2.5, 30],
+      [4, 1, 0, 9, 3],
+    ] as const) {
+      const cage = crock([
+        { kind: 'move', on: [0, 2, 4, 6, 8, 10].map((c) => `column ${c}`), out: -lobe },
+        { kind: 'rows', rows: [{ row: '4', size: 1 / flare, twist }] },
+      ])
+      const open = await end([cage], 'crock', 1)
+      const before = await exact([cage], 'crock')
+      const { reports, state } = await built(piece([cage, room(open, { rim: wide, deep })]))
+      const told = reports[1]!.diagnoses[0]
+      seen.add(told?.code ?? 'held')
+      if (told) {
+        expect(told.places).toHaveLength(1)
+        continue
+      }
+      const { shape } = state.bodies.crock!
+      if (shape.kind !== 'exact') throw new Error('not exact')
+      const lid = before.faces.findIndex((f) => f.names[0] === open[0]!.face)
+      const { triangles, faceOf, positions } = before.shown
+      const tree = new MeshTree({
+        positions,
+        triangles: triangles.filter((_, i) => faceOf[Math.floor(i / 3)] !== lid),
+      })
+      const sides = new Set(shape.faces.flatMap((f, i) => (f.names[0] === 'room:rim' ? [i] : [])))
+      expect(sides.size).toBeGreaterThan(0)
+      const hit = noHit()
+      let least = 100
+      for (let t = 0; t < shape.shown.faceOf.length; t++) {
+        if (!sides.has(shape.shown.faceOf[t]!)) continue
+        for (const c of cornersAt(shape.shown, t)) {
+          tree.nearest(...c, 100, -1, hit)
+          least = Math.min(least, hit.d)
+        }
+      }
+      // Triangles of the outside lie up to 0.05 mm inside it.
+      expect(least).toBeGreaterThan(2.2 - 0.06)
+    }
+    expect([...seen].sort()).toEqual(['held', 'rim-idle', 'thin-rim'])
+  })
+
+  test('a rim that is thinner than the wall, too deep, or wider than the face is refused in a sentence', async () => {
+    const cage = crock()
+    const open = await end([cage], 'crock', 1)
+    for (const [more, code] of [
+      [{ rim: 2 }, 'thin-rim'],
+      [{ rim: 3, deep: 0 }, 'rim-depth'],
+      [{ rim: 3, deep: 89 }, 'rim-depth'],
+      [{ rim: 60 }, 'too-narrow'],
+    ] as const)
+      expect((await diagnosis([cage, room(open, more)])).code).toBe(code)
   })
 
   test('it is fitted anew when a figure changes the outside', async () => {

@@ -55,7 +55,9 @@ export function chosenOn(cage: Cage, words: readonly string[]): Chosen {
     }
     if (first === 'column') {
       const ends = (name: string) => name.endsWith(`.${rest}`)
-      addFaces(layout.faces.flatMap((f, i) => (f.name.includes('f') && ends(f.name) ? [i] : [])))
+      // The faces after it are meant where faces are worked on; their points are not all its own.
+      for (const [i, f] of layout.faces.entries())
+        if (f.name.includes('f') && ends(f.name)) found.faces.add(i)
       return within(new Set(layout.points.flatMap((name, p) => (ends(name) ? [p] : []))))
     }
     if (first === 'band')

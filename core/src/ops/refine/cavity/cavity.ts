@@ -1,14 +1,16 @@
 import { z } from 'zod'
 import { type ExactPart, SHOWN } from '../../../exact'
-import { bad, fixed, good, mm, type Outcome } from '../../../math'
+import { bad, type Diagnosis, fixed, good, mm, type Outcome, type P3 } from '../../../math'
 import { inMaterial, MeshTree } from '../../../mesh'
 import { valueSchema } from '../../../profile'
 import { faceRefSchema } from '../../../refs'
 import { turnedJob } from '../../../turned'
 import { exactBody, isHeld, reshaped, sectionSize } from '../../exact'
+import { only } from '../../form/prism'
 import { pickExactFaces } from '../../pick'
 import { defineOp } from '../../spec'
 import { type OpContext, volumeWords } from '../../state'
+import { type AskedRim, rimOf } from './rim'
 import { type Asked, roomOf, turnedRoom } from './room'
 
 const inputs = z.object({
@@ -21,6 +23,9 @@ const inputs = z.object({
   y: valueSchema.default(0),
   /** Across a hole through the floor; 0 is none. */
   drain: valueSchema.default(0),
+  /** How much is left of the outline of the open face, where the room follows that, and how far down. */
+  rim: valueSchema.optional(),
+  deep: valueSchema.default(4),
   /** Control points of its outline: few are calm, many come nearer the outside. */
   controls: valueSchema.default(12),
 })
@@ -64,6 +69,22 @@ export const cavityOp = defineOp<z.infer<typeof inputs>>({
       dim: 'length',
     },
     {
+      name: 'rim',
+      label: 'Rim',
+      help: 'Where it opens it follows the outline of the open face, this far inside it.',
+      type: 'value',
+      dim: 'length',
+      optional: 'round',
+    },
+    {
+      name: 'deep',
+      label: 'Rim depth',
+      help: 'How far down it follows that outline.',
+      type: 'value',
+      dim: 'length',
+      when: ({ rim }) => rim !== undefined,
+    },
+    {
       name: 'x',
       label: 'Axis at x',
       help: 'Where its upright axis stands.',
@@ -92,6 +113,7 @@ export const cavityOp = defineOp<z.infer<typeof inputs>>({
     x: 0,
     y: 0,
     drain: 0,
+    deep: 4,
     controls: 12,
   }),
   evaluate(input, ctx) {
@@ -105,21 +127,27 @@ export const cavityOp = defineOp<z.infer<typeof inputs>>({
     const made = ctx.once('room', () => roomOf(asked.value))
     if (!made.ok) return made
     const { outline, wall, at } = made.value
-    const tool = ctx.kernel(turnedJob(turnedRoom(asked.value, outline, ctx.op)))
-    if (!tool.ok) return tool
-    const cut = ctx.kernel({
-      verb: 'combine',
-      args: { op: ctx.op, how: 'cut' },
-      on: [part.key, tool.value[0]!.key],
-    })
+    const room = only(ctx.kernel(turnedJob(turnedRoom(asked.value, outline, ctx.op))))
+    if (!room.ok) return room
+    const { rim } = asked.value
+    const opens = rim && rimOf(part, asked.value.face, rim, asked.value.wall, ctx)
+    if (opens && !opens.ok) return opens
+    const tools = opens ? [room.value, opens.value.tool] : [room.value]
+    const cut = only(
+      ctx.kernel({
+        verb: 'combine',
+        args: { op: ctx.op, how: 'cut' },
+        on: [part.key, ...tools.map((t) => t.key)],
+      }),
+    )
     if (!cut.ok) return cut
-    const now = cut.value[0]!
-    const { volume } = part.measure
+    const idle = opens && !cut.value.faces.some((f) => f.names.includes(`${ctx.op}:rim`))
+    const beside = opens ? `; ${mm(opens.value.wall, 3)} beside its rim` : ''
     return good({
-      bodies: { [body.id]: reshaped(body, now) },
-      tool: { how: 'cut', body: body.id, shapes: [tool.value[0]!], before: part },
-      warnings: [],
-      consequence: `least wall ${mm(wall, 3)} at height ${fixed(at[2], 1)}, to triangles within ${SHOWN.chord} mm; ${volumeWords(volume, now.measure.volume)}`,
+      bodies: { [body.id]: reshaped(body, cut.value) },
+      tool: { how: 'cut', body: body.id, shapes: tools, before: part },
+      warnings: idle ? [idleRim(opens.value.at)] : [],
+      consequence: `least wall ${mm(wall, 3)} at height ${fixed(at[2], 1)}, to triangles within ${SHOWN.chord} mm${beside}; ${volumeWords(part.measure.volume, cut.value.measure.volume)}`,
     })
   },
   cap: (input, { body }, ctx) => (input === 'wall' ? sectionSize(ctx, body) : null),
@@ -129,7 +157,22 @@ export const cavityOp = defineOp<z.infer<typeof inputs>>({
 const upsideDown = (positions: Float32Array): Float32Array =>
   positions.map((v, i) => (i % 3 === 2 ? -v : v))
 
-function askedOf(input: z.infer<typeof inputs>, part: ExactPart, ctx: OpContext): Outcome<Asked> {
+const idleRim = (at: P3): Diagnosis => ({
+  code: 'rim-idle',
+  message:
+    'The rim takes nothing: the round room is as wide there. Make it narrower, or leave it out.',
+  places: [{ at }],
+  fixes: [],
+})
+
+/** What is asked of a room, with the number of its open face. */
+type AskedRoom = Asked & { face: number; rim: AskedRim | null }
+
+function askedOf(
+  input: z.infer<typeof inputs>,
+  part: ExactPart,
+  ctx: OpContext,
+): Outcome<AskedRoom> {
   const length = (v: number | string) => ctx.read(v, 'length')
   const wall = length(input.wall)
   if (!(wall > 0)) return bad('not-positive', 'The wall must be more than 0.')
@@ -151,13 +194,18 @@ function askedOf(input: z.infer<typeof inputs>, part: ExactPart, ctx: OpContext)
     ])
   const up = normal[2] > 0 ? 1 : -1
   const { min, max } = part.measure.bounds
-  const [foot, rim] = up > 0 ? [min[2], middle[2]] : [-max[2], -middle[2]]
+  const [foot, top] = up > 0 ? [min[2], middle[2]] : [-max[2], -middle[2]]
   const { positions, triangles, faceOf } = part.shown
   const others = Uint32Array.from(
     Array.from(faceOf.keys()).flatMap((t) =>
       faceOf[t] === face ? [] : [triangles[3 * t]!, triangles[3 * t + 1]!, triangles[3 * t + 2]!],
     ),
   )
+  const rim = input.rim === undefined ? null : { wide: length(input.rim), deep: length(input.deep) }
+  if (rim && !(rim.wide >= wall))
+    return bad('thin-rim', 'The rim is at least as wide as the least wall.')
+  if (rim && !(rim.deep > 0 && rim.deep < top - foot - thick))
+    return bad('rim-depth', 'The rim is more than 0 deep, and ends above the floor of the room.')
   const centre = [length(input.x), length(input.y)] as const
   const [x, y, h] = [...centre, up * (foot + thick)]
   const upright = { positions, triangles: others }
@@ -167,12 +215,14 @@ function askedOf(input: z.infer<typeof inputs>, part: ExactPart, ctx: OpContext)
       { at: [x, y, h] },
     ])
   return good({
+    face,
+    rim,
     tree: up > 0 ? tree : new MeshTree({ positions: upsideDown(positions), triangles: others }),
     centre,
     up,
     foot,
     floor: foot + thick,
-    rim,
+    top,
     wall,
     drain,
     points,

@@ -22,7 +22,8 @@ export interface Asked {
   /** 1 where it opens upward, -1 downward. */
   up: 1 | -1
   floor: number
-  rim: number
+  /** Of the open face. */
+  top: number
   foot: number
   wall: number
   drain: number
@@ -40,19 +41,19 @@ interface Room {
 
 /** The widest room that is found, with the wall as it was measured; a refusal tells where there is none. */
 export function roomOf(a: Asked): Outcome<Room> {
-  const { tree, centre, up, floor, rim, wall, drain } = a
+  const { tree, centre, up, floor, top, wall, drain } = a
   const place = (r: number, angle: number, h: number): P3 => [
     centre[0] + r * Math.cos(angle),
     centre[1] + r * Math.sin(angle),
     up * h,
   ]
-  if (!(rim - floor > wall))
+  if (!(top - floor > wall))
     return bad(
       'no-room',
-      `Between floor and open face are ${mm(rim - floor)}: too little for a room.`,
+      `Between floor and open face are ${mm(top - floor)}: too little for a room.`,
     )
   const evenly = (from: number, count: number) =>
-    Array.from({ length: count }, (_, i) => from + ((rim - from) * i) / (count - 1))
+    Array.from({ length: count }, (_, i) => from + ((top - from) * i) / (count - 1))
   const reachesAt = (hs: readonly number[]) => roomAbout(tree, centre, hs, wall, FIT.around, a.most)
   // Over a bottom that is not flat the room begins where there is first space for it.
   const least = Math.max(NARROW, drain / 2)
@@ -63,7 +64,7 @@ export function roomOf(a: Asked): Outcome<Room> {
       [{ at: place(0, 0, h) }],
     )
   const start = evenly(floor, FIT.heights).find((h) => reachesAt([h])[0]! >= least)
-  if (start === undefined || rim - start < wall) return none(floor)
+  if (start === undefined || top - start < wall) return none(floor)
   const heights = evenly(start, FIT.heights)
   const reaches = reachesAt(heights)
   const narrow = reaches.findIndex((r) => r < least)
@@ -95,13 +96,13 @@ function leastWall({ tree, centre, most }: Asked, outline: Spline) {
 
 /** The room as a body of revolution that runs on beyond the open face, and through the floor where it has a drain. */
 export function turnedRoom(
-  { centre, up, foot, rim, drain }: Asked,
+  { centre, up, foot, top, drain }: Asked,
   side: Spline,
   op: string,
 ): TurnedBody {
   const [first, last] = [startOf(side), endOf(side)]
   const floor = first[1]
-  const top = rim + BEYOND
+  const end = top + BEYOND
   const corners: P2[] =
     drain > 0
       ? [[0, foot - BEYOND], [drain / 2, foot - BEYOND], [drain / 2, floor], first]
@@ -111,9 +112,9 @@ export function turnedRoom(
   const outer: Seg[] = [
     ...corners.slice(1).map((b, i) => piece(corners[i]!, b, named[i]!)),
     { curve: side, name: `${op}:side` },
-    piece(last, [last[0], top], 'side'),
-    piece([last[0], top], [0, top], 'top'),
-    piece([0, top], corners[0]!, 'axis'),
+    piece(last, [last[0], end], 'side'),
+    piece([last[0], end], [0, end], 'top'),
+    piece([0, end], corners[0]!, 'axis'),
   ]
   return {
     frame: {

@@ -1,4 +1,4 @@
-import { type ExactPart, edgeCurve, faceName, faceRef, formJob } from '../../../exact'
+import { type ExactPart, faceRef } from '../../../exact'
 import {
   add3,
   cornersAt,
@@ -6,38 +6,26 @@ import {
   dot3,
   type Frame,
   good,
-  norm3,
   type Outcome,
   type P3,
   placeAt,
   scale3,
   sub3,
 } from '../../../math'
-import { MeshTree, noHit } from '../../../mesh'
 import { loopsOf, type Region, sideOf } from '../../../profile'
 import type { FaceRef } from '../../../refs'
-import { offFrame } from '../../../surface'
 import { frameOf } from '../../draw/datum'
 import { only, prismOf, reachOf } from '../../form/prism'
 import { pickExactFaces } from '../../pick'
 import type { OpContext } from '../../state'
+import { areaOf } from '../flats/area'
+import { nearestOf } from '../flats/nearest'
+import { grown, liesIn, openingsOf, outside, sizeOf, thickness, without } from '../flats/outlines'
 import type { Shop, Zone } from './asked'
-import {
-  faceArea,
-  grown,
-  liesIn,
-  openingsOf,
-  outside,
-  sizeOf,
-  thickness,
-  without,
-} from './outlines'
 import { NARROW, onlyOne } from './touching'
 
 /** Flat faces of two bodies that are nearer than this lie on each other, mm. */
 const TOUCH = 1e-4
-/** Corners of the step that are looked at on true surfaces for its gap. */
-const NEAREST = 40
 
 /** Where two bodies lie on each other: the plane (z towards the other), and their faces in it. */
 interface Touching {
@@ -66,9 +54,11 @@ export function exactShop(
   const far = Math.max(...around.map(Math.abs)) + sizeOf(filled)
   // An op that waits for the kernel is run again and again: its lines are set off once.
   const upTo = (along: Zone['along'], to: number, name: string): Outcome<Region[]> =>
-    ctx.once(`${name} ${to}`, () =>
-      along === 'opening' ? grown(openings, to, name) : outside(filled, to, far, name),
-    )
+    ctx.once(`${name} ${to}`, () => {
+      if (along === 'opening') return grown(openings, to, name)
+      const made = outside(filled, to, far, name)
+      return made.ok && made.value.length === 0 ? NARROW : made
+    })
   const areas = ({ along, from, to, name }: Omit<Zone, 'low' | 'high'>): Outcome<Region[]> => {
     const reach = upTo(along, to, `${ctx.op}:${name}-out`)
     if (!reach.ok || from === null) return reach
@@ -98,7 +88,12 @@ export function exactShop(
         }),
       ),
     solids: (p) => p.measure.solids,
-    gap: (step, rest) => gapOf(step, rest, ctx),
+    gap: ({ mesh: { positions } }, rest) =>
+      nearestOf(
+        Array.from({ length: positions.length / 3 }, (_, v) => placeAt(positions, v)),
+        rest,
+        ctx,
+      ),
     volume: (p) => p.measure.volume,
     at: (p) => p.measure.centroid,
   }
@@ -133,16 +128,6 @@ function touching(
   return onlyOne(found, picked.length > 0, op)
 }
 
-/** A flat face as an area of a plane it lies in; null where its edges do not close there. */
-function areaOf(p: ExactPart, face: number, plane: Frame): Region | null {
-  return faceArea(
-    p.edges.flatMap(({ faces }, e) => {
-      const curve = faces.includes(face) ? edgeCurve(p, e) : null
-      return curve ? [{ curve: offFrame(curve, plane), name: faceName(p, face) }] : []
-    }),
-  )
-}
-
 /** Whether some of a flat face, by the middles of its triangles, lies in areas of its plane. */
 function meet(p: ExactPart, face: number, areas: readonly Region[], f: Frame): boolean {
   const { faceOf } = p.shown
@@ -153,35 +138,4 @@ function meet(p: ExactPart, face: number, areas: readonly Region[], f: Frame): b
     const off = sub3(scale3(add3(add3(a, b), c), 1 / 3), f.origin)
     return sideOf(loops, [dot3(off, f.x), dot3(off, f.y)]).inside
   })
-}
-
-/** The least distance from a step to a body: its corners nearest by triangles, then on the true surfaces. */
-function gapOf(step: ExactPart, rest: ExactPart, ctx: OpContext): Outcome<{ d: number; at: P3 }> {
-  const { positions, triangles, faceOf } = rest.shown
-  const tree = new MeshTree({ positions, triangles })
-  const own = step.mesh.positions
-  const hit = noHit()
-  const looked = Array.from({ length: own.length / 3 }, (_, v) => {
-    const at = placeAt(own, v)
-    tree.nearest(...at, Number.POSITIVE_INFINITY, -1, hit)
-    return { at, d: hit.d, face: faceOf[hit.triangle]! }
-  })
-  looked.sort((a, b) => a.d - b.d)
-  const near = looked.slice(0, NEAREST)
-  const read = ctx.kernel(
-    formJob(rest.key, {
-      seams: false,
-      ribbons: [],
-      feet: { faces: [...new Set(near.map((n) => n.face))], from: near.map((n) => n.at) },
-    }),
-  )
-  if (!read.ok) return read
-  const feet = read.value[0]!.form!.feet
-  let [d, at] = [Number.POSITIVE_INFINITY, near[0]!.at]
-  for (const [i, n] of near.entries()) {
-    const foot = feet[i]
-    const off = foot ? norm3(sub3(foot.at, n.at)) : n.d
-    if (off < d) [d, at] = [off, n.at]
-  }
-  return good({ d, at })
 }

@@ -22,7 +22,6 @@ import {
 } from '../../../profile'
 import { evenBasis, fitted3, offFrame } from '../../../surface'
 import { START } from '../../state'
-import { NARROW } from './touching'
 
 /** Ends of the kernel's curves may lie so far apart where edges meet, mm. */
 const APART = 5e-3
@@ -113,11 +112,11 @@ const LEVEL = START.planes.top!.frame
 export const without = (areas: readonly Region[], inner: readonly Region[]): Region[] =>
   group([...loopsOf(areas), ...loopsOf(inner).map(around)])
 
-/** All that is farther out than `to` mm inside an outline, as far as `far` mm. */
+/** All that is farther out than `to` mm inside an outline, as far as `far` mm; nothing where nothing is left inside. */
 export function outside(filled: Region, to: number, far: number, name: string): Outcome<Region[]> {
   const left = grown([filled], -to, name)
-  if (!left.ok) return left
-  return left.value.length === 0 ? NARROW : good(without([boxAbout(filled, far)], left.value))
+  if (!left.ok || left.value.length === 0) return left
+  return good(without([boxAbout(filled, far)], left.value))
 }
 
 function boxAbout({ outer }: Region, far: number): Region {

@@ -1,0 +1,102 @@
+import type { ExactPart } from '../../../exact'
+import {
+  add3,
+  bad,
+  dot3,
+  fixed,
+  good,
+  mm,
+  type Outcome,
+  type P3,
+  placeAt,
+  scale3,
+} from '../../../math'
+import { inMaterial, treeOf } from '../../../mesh'
+import { frameOf } from '../../draw/datum'
+import { prismOf } from '../../form/prism'
+import type { OpContext } from '../../state'
+import { areaOf } from '../flats/area'
+import { nearestOf } from '../flats/nearest'
+import { grown } from '../flats/outlines'
+
+/** How far a rim runs on beyond the open face, farther than the room, mm. */
+const BEYOND = 1.5
+/** Heights at which the wall beside a rim is measured. */
+const HEIGHTS = 9
+/** What is left beside a rim may be less than asked by so much, mm. */
+const SHORT = 2e-3
+/** What lies no higher than this over its lower end is at it, in single precision, mm. */
+const LOWEST = 1e-3
+
+/** How a room opens: what is left of the outline of its open face, and how far down that goes, mm. */
+export interface AskedRim {
+  wide: number
+  deep: number
+}
+
+/** What a rim takes, and the least wall beside it, mm, with its place. */
+export interface Rim {
+  tool: ExactPart
+  wall: number
+  at: P3
+}
+
+/**
+ * Where a room opens it follows the outline of the flat open face, set off inward, straight down; nowhere on the way may the outside be
+ * nearer than the least wall (mm), measured on true surfaces.
+ */
+export function rimOf(
+  part: ExactPart,
+  face: number,
+  { wide, deep }: AskedRim,
+  wall: number,
+  ctx: OpContext,
+): Outcome<Rim> {
+  const { middle } = part.faces[face]!
+  const plane = frameOf(part.faces[face]!)
+  const inner = ctx.once('rim', () => {
+    const area = areaOf(part, face, plane)
+    if (!area)
+      return bad('no-outline', 'The edges of the open face do not close to an outline.', [
+        { at: middle },
+      ])
+    return grown([{ outer: area.outer, holes: [] }], -wide, `${ctx.op}:rim`)
+  })
+  if (!inner.ok) return inner
+  if (inner.value.length === 0)
+    return bad('too-narrow', `The open face is too narrow for a rim of ${mm(wide)}.`, [
+      { at: middle },
+    ])
+  const tool = prismOf(plane, inner.value, -deep, BEYOND, ctx)
+  if (!tool.ok) return tool
+  const places = placesBeside(tool.value, plane.z, deep)
+  const tree = treeOf(part.mesh)
+  const out = places.find((at) => !inMaterial(part.mesh, tree, ...at))
+  if (out)
+    return bad(
+      'thin-rim',
+      `The rim comes out of the body at height ${fixed(out[2], 1)}: the outside is drawn in there. Make the rim wider, or less deep.`,
+      [{ at: out }],
+    )
+  const nearest = nearestOf(places, part, ctx, face)
+  if (!nearest.ok) return nearest
+  const { d, at } = nearest.value
+  if (d < wall - SHORT)
+    return bad(
+      'thin-rim',
+      `Beside the rim ${mm(d)} are left at height ${fixed(at[2], 1)}, where ${mm(wall)} were asked: the outside is drawn in there. Make the rim wider, or less deep.`,
+      [{ at }],
+    )
+  return good({ tool: tool.value, wall: d, at })
+}
+
+/** Places on the side of a rim: corners of the triangles at its lower end, and others over them up to below the open face. */
+function placesBeside({ mesh: { positions } }: ExactPart, way: P3, deep: number): P3[] {
+  const corners = Array.from({ length: positions.length / 3 }, (_, v) => placeAt(positions, v))
+  const low = Math.min(...corners.map((at) => dot3(at, way)))
+  return corners
+    .filter((at) => dot3(at, way) < low + LOWEST)
+    .flatMap((at) =>
+      Array.from({ length: HEIGHTS }, (_, k) => add3(at, scale3(way, (deep * k) / HEIGHTS))),
+    )
+}

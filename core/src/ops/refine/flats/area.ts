@@ -1,0 +1,15 @@
+import { type ExactPart, edgeCurve, faceName } from '../../../exact'
+import type { Frame } from '../../../math'
+import type { Region } from '../../../profile'
+import { offFrame } from '../../../surface'
+import { faceArea } from './outlines'
+
+/** A flat face as an area of a plane it lies in; null where its edges do not close there. */
+export function areaOf(p: ExactPart, face: number, plane: Frame): Region | null {
+  return faceArea(
+    p.edges.flatMap(({ faces }, e) => {
+      const curve = faces.includes(face) ? edgeCurve(p, e) : null
+      return curve ? [{ curve: offFrame(curve, plane), name: faceName(p, face) }] : []
+    }),
+  )
+}

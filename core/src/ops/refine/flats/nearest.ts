@@ -1,0 +1,44 @@
+import { type ExactPart, formJob } from '../../../exact'
+import { good, norm3, type Outcome, type P3, sub3 } from '../../../math'
+import { MeshTree, noHit } from '../../../mesh'
+import type { OpContext } from '../../state'
+
+/** Places that are looked at on true surfaces. */
+const NEAREST = 40
+
+/** The least distance from places to a body, or to all its faces but one: those nearest by triangles, then on the true surfaces. */
+export function nearestOf(
+  places: readonly P3[],
+  body: ExactPart,
+  ctx: OpContext,
+  besides = -1,
+): Outcome<{ d: number; at: P3 }> {
+  const { positions, triangles, faceOf } = body.shown
+  const looked = Array.from(faceOf.keys()).filter((t) => faceOf[t] !== besides)
+  const kept = Uint32Array.from(looked.flatMap((t) => [...triangles.subarray(3 * t, 3 * t + 3)]))
+  const tree = new MeshTree({ positions, triangles: kept })
+  const hit = noHit()
+  const near = places
+    .map((at) => {
+      tree.nearest(...at, Number.POSITIVE_INFINITY, -1, hit)
+      return { at, d: hit.d, face: faceOf[looked[hit.triangle]!]! }
+    })
+    .sort((a, b) => a.d - b.d)
+    .slice(0, NEAREST)
+  const read = ctx.kernel(
+    formJob(body.key, {
+      seams: false,
+      ribbons: [],
+      feet: { faces: [...new Set(near.map((n) => n.face))], from: near.map((n) => n.at) },
+    }),
+  )
+  if (!read.ok) return read
+  const feet = read.value[0]!.form!.feet
+  let [d, at] = [Number.POSITIVE_INFINITY, near[0]!.at]
+  for (const [i, n] of near.entries()) {
+    const foot = feet[i]
+    const off = foot ? norm3(sub3(foot.at, n.at)) : n.d
+    if (off < d) [d, at] = [off, n.at]
+  }
+  return good({ d, at })
+}
