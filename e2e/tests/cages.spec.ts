@@ -213,7 +213,11 @@ test('a crock: creased columns, rows sized and twisted, ribs carried out, flanks
   await expect(line(page, 'Room 1')).toContainText('least wall 2 mm', { timeout: 90_000 })
   await commit(page, 'Least wall', '4')
   await expect(line(page, 'Room 1')).toContainText('least wall 4 mm', { timeout: 90_000 })
+  // Its rim follows the outline, set off.
+  await commit(page, 'Rim', '5.5')
+  await expect(line(page, 'Room 1')).toContainText('beside its rim', { timeout: 90_000 })
   await commit(page, 'Drain hole', '8')
+  await commit(page, 'Rim', '')
   await commit(page, 'Least wall', '50')
   await expect(page.getByText(/there is no room .* here/).first()).toBeVisible({
     timeout: 60_000,
