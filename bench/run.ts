@@ -72,6 +72,7 @@ row('384 faces laid onto 100,000 triangles / 5 s', laying / 5000, ms(laying))
 const crock = await crockAndRoom()
 row('exact body of the crock / 3 s', crock.crock / 3000, ms(crock.crock))
 row('its room fitted for another wall, and cut / 5 s', crock.room / 5000, ms(crock.room))
+row('the same with its rim / 5 s', crock.rim / 5000, ms(crock.rim))
 
 const grooved = Array.from({ length: 36 }, (_, i) => groovedBeaker(20, i))
 const grooves = time((i) => rebuild(grooved[i]!), 12)

@@ -225,7 +225,13 @@ class OcctKernel implements Kernel {
   same(h: SolidHandle): SolidHandle {
     return this.#run('Keeping a body failed', (_, s) => {
       const shape = this.#shape(h)
-      return this.#add(s.release(s.keep(shape.Oriented(shape.Orientation()))))
+      const again = this.#add(s.release(s.keep(shape.Oriented(shape.Orientation()))))
+      // What was measured on it holds for it.
+      for (const known of [this.#measures, this.#areas] as Map<number, unknown>[]) {
+        const value = known.get(h.id)
+        if (value) known.set(again.id, value)
+      }
+      return again
     })
   }
   shown(h: SolidHandle, chord: number, angle: number) {

@@ -10,7 +10,7 @@ import { only } from '../../form/prism'
 import { pickExactFaces } from '../../pick'
 import { defineOp } from '../../spec'
 import { type OpContext, volumeWords } from '../../state'
-import { type AskedRim, rimOf } from './rim'
+import { rimOf } from './rim'
 import { type Asked, roomOf, turnedRoom } from './room'
 
 const inputs = z.object({
@@ -130,7 +130,7 @@ export const cavityOp = defineOp<z.infer<typeof inputs>>({
     const room = only(ctx.kernel(turnedJob(turnedRoom(asked.value, outline, ctx.op))))
     if (!room.ok) return room
     const { rim } = asked.value
-    const opens = rim && rimOf(part, asked.value.face, rim, asked.value.wall, ctx)
+    const opens = rim && rimOf(part, { ...asked.value, ...rim }, ctx)
     if (opens && !opens.ok) return opens
     const tools = opens ? [room.value, opens.value.tool] : [room.value]
     const cut = only(
@@ -154,6 +154,23 @@ export const cavityOp = defineOp<z.infer<typeof inputs>>({
   slow: () => true,
 })
 
+/** A body without its open face: whether a place lies in its material, and its triangles as they lie where the room opens upward. */
+function outsideOf(part: ExactPart, face: number, up: 1 | -1) {
+  const { positions, triangles, faceOf } = part.shown
+  const others = Uint32Array.from(
+    Array.from(faceOf.keys()).flatMap((t) =>
+      faceOf[t] === face ? [] : [triangles[3 * t]!, triangles[3 * t + 1]!, triangles[3 * t + 2]!],
+    ),
+  )
+  const upright = { positions, triangles: others }
+  const tree = new MeshTree(upright)
+  return {
+    // A level ray meets no level face.
+    holds: (at: P3) => inMaterial(upright, tree, ...at),
+    tree: up > 0 ? tree : new MeshTree({ positions: upsideDown(positions), triangles: others }),
+  }
+}
+
 const upsideDown = (positions: Float32Array): Float32Array =>
   positions.map((v, i) => (i % 3 === 2 ? -v : v))
 
@@ -165,8 +182,12 @@ const idleRim = (at: P3): Diagnosis => ({
   fixes: [],
 })
 
-/** What is asked of a room, with the number of its open face. */
-type AskedRoom = Asked & { face: number; rim: AskedRim | null }
+/** What is asked of a room, with the number of its open face, its rim, and where its material is. */
+type AskedRoom = Asked & {
+  face: number
+  rim: { wide: number; deep: number } | null
+  holds: (at: P3) => boolean
+}
 
 function askedOf(
   input: z.infer<typeof inputs>,
@@ -195,12 +216,7 @@ function askedOf(
   const up = normal[2] > 0 ? 1 : -1
   const { min, max } = part.measure.bounds
   const [foot, top] = up > 0 ? [min[2], middle[2]] : [-max[2], -middle[2]]
-  const { positions, triangles, faceOf } = part.shown
-  const others = Uint32Array.from(
-    Array.from(faceOf.keys()).flatMap((t) =>
-      faceOf[t] === face ? [] : [triangles[3 * t]!, triangles[3 * t + 1]!, triangles[3 * t + 2]!],
-    ),
-  )
+  const outside = ctx.once('outside', () => outsideOf(part, face, up))
   const rim = input.rim === undefined ? null : { wide: length(input.rim), deep: length(input.deep) }
   if (rim && !(rim.wide >= wall))
     return bad('thin-rim', 'The rim is at least as wide as the least wall.')
@@ -208,16 +224,15 @@ function askedOf(
     return bad('rim-depth', 'The rim is more than 0 deep, and ends above the floor of the room.')
   const centre = [length(input.x), length(input.y)] as const
   const [x, y, h] = [...centre, up * (foot + thick)]
-  const upright = { positions, triangles: others }
-  const tree = new MeshTree(upright)
-  if (!inMaterial(upright, tree, x, y, h))
+  if (!outside.holds([x, y, h]))
     return bad('no-room', 'The axis of the room does not stand in the material here.', [
       { at: [x, y, h] },
     ])
   return good({
     face,
     rim,
-    tree: up > 0 ? tree : new MeshTree({ positions: upsideDown(positions), triangles: others }),
+    holds: outside.holds,
+    tree: outside.tree,
     centre,
     up,
     foot,

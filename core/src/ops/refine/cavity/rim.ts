@@ -11,7 +11,6 @@ import {
   placeAt,
   scale3,
 } from '../../../math'
-import { inMaterial, treeOf } from '../../../mesh'
 import { frameOf } from '../../draw/datum'
 import { prismOf } from '../../form/prism'
 import type { OpContext } from '../../state'
@@ -28,10 +27,16 @@ const SHORT = 2e-3
 /** What lies no higher than this over its lower end is at it, in single precision, mm. */
 const LOWEST = 1e-3
 
-/** How a room opens: what is left of the outline of its open face, and how far down that goes, mm. */
-export interface AskedRim {
+/** How a room opens. */
+interface AskedRim {
+  face: number
+  /** What is left of the outline of the open face, and how far down it is followed, mm. */
   wide: number
   deep: number
+  /** The least wall, mm. */
+  wall: number
+  /** Whether a place lies in the material. */
+  holds: (at: P3) => boolean
 }
 
 /** What a rim takes, and the least wall beside it, mm, with its place. */
@@ -43,13 +48,11 @@ export interface Rim {
 
 /**
  * Where a room opens it follows the outline of the flat open face, set off inward, straight down; nowhere on the way may the outside be
- * nearer than the least wall (mm), measured on true surfaces.
+ * nearer than the least wall, measured on true surfaces.
  */
 export function rimOf(
   part: ExactPart,
-  face: number,
-  { wide, deep }: AskedRim,
-  wall: number,
+  { face, wide, deep, wall, holds }: AskedRim,
   ctx: OpContext,
 ): Outcome<Rim> {
   const { middle } = part.faces[face]!
@@ -70,8 +73,7 @@ export function rimOf(
   const tool = prismOf(plane, inner.value, -deep, BEYOND, ctx)
   if (!tool.ok) return tool
   const places = placesBeside(tool.value, plane.z, deep)
-  const tree = treeOf(part.mesh)
-  const out = places.find((at) => !inMaterial(part.mesh, tree, ...at))
+  const out = places.find((at) => !holds(at))
   if (out)
     return bad(
       'thin-rim',

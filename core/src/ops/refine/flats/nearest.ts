@@ -13,18 +13,7 @@ export function nearestOf(
   ctx: OpContext,
   besides = -1,
 ): Outcome<{ d: number; at: P3 }> {
-  const { positions, triangles, faceOf } = body.shown
-  const looked = Array.from(faceOf.keys()).filter((t) => faceOf[t] !== besides)
-  const kept = Uint32Array.from(looked.flatMap((t) => [...triangles.subarray(3 * t, 3 * t + 3)]))
-  const tree = new MeshTree({ positions, triangles: kept })
-  const hit = noHit()
-  const near = places
-    .map((at) => {
-      tree.nearest(...at, Number.POSITIVE_INFINITY, -1, hit)
-      return { at, d: hit.d, face: faceOf[looked[hit.triangle]!]! }
-    })
-    .sort((a, b) => a.d - b.d)
-    .slice(0, NEAREST)
+  const near = ctx.once('nearest', () => byTriangles(places, body, besides))
   const read = ctx.kernel(
     formJob(body.key, {
       seams: false,
@@ -41,4 +30,19 @@ export function nearestOf(
     if (off < d) [d, at] = [off, n.at]
   }
   return good({ d, at })
+}
+
+function byTriangles(places: readonly P3[], { shown }: ExactPart, besides: number) {
+  const { positions, triangles, faceOf } = shown
+  const looked = Array.from(faceOf.keys()).filter((t) => faceOf[t] !== besides)
+  const kept = Uint32Array.from(looked.flatMap((t) => [...triangles.subarray(3 * t, 3 * t + 3)]))
+  const tree = new MeshTree({ positions, triangles: kept })
+  const hit = noHit()
+  return places
+    .map((at) => {
+      tree.nearest(...at, Number.POSITIVE_INFINITY, -1, hit)
+      return { at, d: hit.d, face: faceOf[looked[hit.triangle]!]! }
+    })
+    .sort((a, b) => a.d - b.d)
+    .slice(0, NEAREST)
 }
