@@ -203,6 +203,25 @@ describe('a round room under an outside', () => {
     expect([...seen].sort()).toEqual(['held', 'rim-idle', 'thin-rim'])
   })
 
+  test('a dent in the middle of a flat side, away from all corners of the rim, is seen', async () => {
+    const dented = [
+      rectangle(2, 'square', 'top', [-31, -31], [62, 62]),
+      op(4, 'extrude', 'crock', { profile: 'square', mode: 'new', length: 50 }),
+      rectangle(6, 'patch', 'side', [-3, 40], [6, 4]),
+      op(8, 'extrude', 'dent', {
+        profile: 'patch',
+        mode: 'cut',
+        body: 'crock',
+        length: 3,
+        offset: 28,
+      }),
+    ]
+    const open = await end(dented, 'crock', 1)
+    const told = (rim: number) => diagnosis([...dented, room(open, { wall: 3, rim, deep: 12 })])
+    expect((await told(5)).message).toMatch(/^Beside the rim 2 mm are left at height 4[0-4]\./)
+    expect(await told(6.1)).toBeUndefined()
+  })
+
   test('a rim that is thinner than the wall, too deep, or wider than the face is refused in a sentence', async () => {
     const cage = crock()
     const open = await end([cage], 'crock', 1)

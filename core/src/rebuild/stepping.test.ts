@@ -262,6 +262,28 @@ describe('a centring step on exact bodies', () => {
     expect(turned.code).toBe('too-near')
   })
 
+  it('beside a boss in the middle of a flat side, away from all corners of the step, has the gap that is left', async () => {
+    const boss = (out: number) => [
+      ...box.slice(0, 4),
+      rectangle(46, 'spot', 'top', [3 - 1, 19], [1 + out, 2]),
+      op(48, 'extrude', 'boss', {
+        profile: 'spot',
+        mode: 'join',
+        body: 'pot',
+        length: 1,
+        offset: 27,
+      }),
+      ...box.slice(4),
+    ]
+    const told = await diagnosis([...boss(0.2), step({ height: 5 })])
+    expect([told.code, told.message]).toEqual([
+      'too-near',
+      expect.stringMatching(/comes as near as 0\.1 mm/),
+    ])
+    // Above it nothing is in its way.
+    await bodiesOf([...boss(0.2), step({ height: 1.5 })])
+  })
+
   it('does so with two openings, and asks where they touch in more than one face', async () => {
     const two = [
       ...box.slice(0, 2),

@@ -1,16 +1,7 @@
+import { lengthOf, pointAt } from '../../../curve'
 import type { ExactPart } from '../../../exact'
-import {
-  add3,
-  bad,
-  dot3,
-  fixed,
-  good,
-  mm,
-  type Outcome,
-  type P3,
-  placeAt,
-  scale3,
-} from '../../../math'
+import { bad, type Frame, fixed, good, mm, type Outcome, type P3, toSpace } from '../../../math'
+import type { Region } from '../../../profile'
 import { frameOf } from '../../draw/datum'
 import { prismOf } from '../../form/prism'
 import type { OpContext } from '../../state'
@@ -20,13 +11,10 @@ import { grown } from '../flats/outlines'
 
 /** How far a rim runs on beyond the open face, farther than the room, mm. */
 const BEYOND = 1.5
-/** Heights at which the wall beside a rim is measured. */
-const HEIGHTS = 9
+/** How far apart places are at which the wall beside a rim is measured, mm, and how many there are at most along a piece and up. */
+const [STEP, MOST] = [0.75, 200]
 /** What is left beside a rim may be less than asked by so much, mm. */
 const SHORT = 2e-3
-/** What lies no higher than this over its lower end is at it, in single precision, mm. */
-const LOWEST = 1e-3
-
 /** How a room opens. */
 interface AskedRim {
   face: number
@@ -72,7 +60,7 @@ export function rimOf(
     ])
   const tool = prismOf(plane, inner.value, -deep, BEYOND, ctx)
   if (!tool.ok) return tool
-  const places = placesBeside(tool.value, plane.z, deep)
+  const places = ctx.once('beside', () => placesBeside(inner.value, plane, deep))
   const out = places.find((at) => !holds(at))
   if (out)
     return bad(
@@ -92,13 +80,16 @@ export function rimOf(
   return good({ tool: tool.value, wall: d, at })
 }
 
-/** Places on the side of a rim: corners of the triangles at its lower end, and others over them up to below the open face. */
-function placesBeside({ mesh: { positions } }: ExactPart, way: P3, deep: number): P3[] {
-  const corners = Array.from({ length: positions.length / 3 }, (_, v) => placeAt(positions, v))
-  const low = Math.min(...corners.map((at) => dot3(at, way)))
-  return corners
-    .filter((at) => dot3(at, way) < low + LOWEST)
-    .flatMap((at) =>
-      Array.from({ length: HEIGHTS }, (_, k) => add3(at, scale3(way, (deep * k) / HEIGHTS))),
-    )
+/** Places on the side of a rim, from its lower end up to below the open face. */
+function placesBeside(areas: readonly Region[], plane: Frame, deep: number): P3[] {
+  const parts = (long: number) => Math.min(MOST, Math.max(4, Math.ceil(long / STEP)))
+  const heights = parts(deep)
+  return areas.flatMap(({ outer }) =>
+    outer.flatMap(({ curve }) => {
+      const along = parts(lengthOf(curve))
+      return Array.from({ length: along }, (_, i) => pointAt(curve, i / along)).flatMap(([x, y]) =>
+        Array.from({ length: heights }, (_, k) => toSpace(plane, x, y, deep * (k / heights - 1))),
+      )
+    }),
+  )
 }

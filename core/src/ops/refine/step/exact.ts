@@ -12,6 +12,7 @@ import {
   scale3,
   sub3,
 } from '../../../math'
+import { treeOf } from '../../../mesh'
 import { loopsOf, type Region, sideOf } from '../../../profile'
 import type { FaceRef } from '../../../refs'
 import { frameOf } from '../../draw/datum'
@@ -88,12 +89,7 @@ export function exactShop(
         }),
       ),
     solids: (p) => p.measure.solids,
-    gap: ({ mesh: { positions } }, rest) =>
-      nearestOf(
-        Array.from({ length: positions.length / 3 }, (_, v) => placeAt(positions, v)),
-        rest,
-        ctx,
-      ),
+    gap: (step, rest) => nearestOf(nearPlaces(step, rest), rest, ctx),
     volume: (p) => p.measure.volume,
     at: (p) => p.measure.centroid,
   }
@@ -138,4 +134,13 @@ function meet(p: ExactPart, face: number, areas: readonly Region[], f: Frame): b
     const off = sub3(scale3(add3(add3(a, b), c), 1 / 3), f.origin)
     return sideOf(loops, [dot3(off, f.x), dot3(off, f.y)]).inside
   })
+}
+
+/** The corners of a step's triangles, and where these come nearest to another body's, which may be at neither's corners. */
+function nearPlaces({ mesh }: ExactPart, rest: ExactPart): P3[] {
+  const nearest = treeOf(mesh).gap(treeOf(rest.mesh), Number.POSITIVE_INFINITY)
+  const corners = Array.from({ length: mesh.positions.length / 3 }, (_, v) =>
+    placeAt(mesh.positions, v),
+  )
+  return nearest ? [[nearest.at.x, nearest.at.y, nearest.at.z], ...corners] : corners
 }
