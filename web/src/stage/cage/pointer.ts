@@ -1,6 +1,6 @@
 import type { ShownCage } from '@ivory/core/ops'
 import { useThree } from '@react-three/fiber'
-import { useEffect } from 'react'
+import { useEffect, useRef } from 'react'
 import { MOUSE } from 'three'
 import { type Spot, wordOf } from '../../session/cagestate'
 import { pickAlso, pickOn } from '../../session/caging'
@@ -32,6 +32,9 @@ interface Turning {
 export function useCagePointer(cage: ShownCage): string | null {
   const over = useSession((s) => s.overCage)
   const { what, by, through } = useSession((s) => s.caging)
+  // The cage may be made anew between a press and its release: what is drawn goes on over the new one.
+  const now = useRef({ cage, what, by, through })
+  now.current = { cage, what, by, through }
   const { camera, gl } = useThree()
   const controls = useThree((s) => s.controls) as unknown as Turning | null
 
@@ -55,17 +58,20 @@ export function useCagePointer(cage: ShownCage): string | null {
       return [e.clientX - box.left, e.clientY - box.top]
     }
     const seen = () => {
+      const { cage } = now.current
       const { width, height } = canvas.getBoundingClientRect()
       camera.updateMatrixWorld()
       return seenPlaces(cage.at, cage.points.length, camera, width, height)
     }
-    const under = (e: PointerEvent) => cageUnder(cage, seen(), what, ...spotOf(e))
+    const under = (e: PointerEvent) =>
+      cageUnder(now.current.cage, seen(), now.current.what, ...spotOf(e))
     const shown = (loop: Spot[] | null) => useSession.setState({ loop })
     const brush = (e: PointerEvent) => {
       const word = under(e)
       if (word) pickAlso([word])
     }
     const move = (e: PointerEvent) => {
+      const { cage, what, by } = now.current
       if (drawn && by !== 'click') {
         if (by === 'brush') brush(e)
         else {
@@ -89,6 +95,7 @@ export function useCagePointer(cage: ShownCage): string | null {
     }
     const press = (e: PointerEvent) => {
       if (e.button !== 0) return
+      const { by } = now.current
       drawn = [spotOf(e)]
       if (by === 'click') return
       canvas.setPointerCapture(e.pointerId)
@@ -100,6 +107,7 @@ export function useCagePointer(cage: ShownCage): string | null {
       drawn = null
       shown(null)
       if (!from || !own || e.button !== 0) return
+      const { cage, what, by, through } = now.current
       const to = spotOf(e)
       if (by === 'brush') return
       if (Math.hypot(to[0] - from[0], to[1] - from[1]) < STILL && own.length < 3) {
@@ -129,6 +137,6 @@ export function useCagePointer(cage: ShownCage): string | null {
       canvas.removeEventListener('pointercancel', end)
       canvas.removeEventListener('pointerleave', leave)
     }
-  }, [cage, what, by, through, camera, gl])
+  }, [camera, gl])
   return over
 }
