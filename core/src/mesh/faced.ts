@@ -89,3 +89,13 @@ export function weldFaced(m: FacedMesh): FacedMesh {
   }
   return { ...weld(soup), faceOf: Uint32Array.from(kept) }
 }
+
+/** The triangles of all faces of a mesh but one; they keep the numbers of their faces and corners. */
+export function withoutFace({ positions, triangles, faceOf }: FacedMesh, face: number): FacedMesh {
+  const kept = Array.from(faceOf.keys()).filter((t) => faceOf[t] !== face)
+  return {
+    positions,
+    triangles: Uint32Array.from(kept.flatMap((t) => [...triangles.subarray(3 * t, 3 * t + 3)])),
+    faceOf: Uint32Array.from(kept, (t) => faceOf[t]!),
+  }
+}

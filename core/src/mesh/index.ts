@@ -2,7 +2,14 @@ export { type Basin, basinOf, type Slab } from './basin'
 export { type Bends, bendsOf, type NormalMesh } from './bends'
 export { capOf, filledLoop, inside } from './cap'
 export { closedBy, countEdges, type EdgeCount, edgeWords } from './edges'
-export { type FacedMesh, facesBySharpEdges, joined, movedMesh, weldFaced } from './faced'
+export {
+  type FacedMesh,
+  facesBySharpEdges,
+  joined,
+  movedMesh,
+  weldFaced,
+  withoutFace,
+} from './faced'
 export { readObj, readObjFaces, writeObj } from './files/obj'
 export { type MeshFormat, readMeshes } from './files/read'
 export { readStl, writeStl } from './files/stl'

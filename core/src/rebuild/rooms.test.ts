@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from 'vitest'
 import { cornersAt } from '../math'
-import { MeshTree, noHit, ringAway } from '../mesh'
+import { MeshTree, noHit, ringAway, withoutFace } from '../mesh'
 import { rectangle } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
 import { built, diagnosis, exact, piece, the } from './exactroute.test-data'
@@ -100,11 +100,7 @@ describe('a round room under an outside', () => {
       ])
       // By the outside's triangles without the open face, at places of our own choice.
       const lid = before.faces.findIndex((f) => f.names[0] === open[0]!.face)
-      const { triangles, faceOf, positions } = before.shown
-      const tree = new MeshTree({
-        positions,
-        triangles: triangles.filter((_, i) => faceOf[Math.floor(i / 3)] !== lid),
-      })
+      const tree = new MeshTree(withoutFace(before.shown, lid))
       const side = after.faces.findIndex((f) => f.names[0] === 'room:side')
       const { shown } = after
       let least = 100
@@ -181,11 +177,7 @@ describe('a round room under an outside', () => {
       const { shape } = state.bodies.crock!
       if (shape.kind !== 'exact') throw new Error('not exact')
       const lid = before.faces.findIndex((f) => f.names[0] === open[0]!.face)
-      const { triangles, faceOf, positions } = before.shown
-      const tree = new MeshTree({
-        positions,
-        triangles: triangles.filter((_, i) => faceOf[Math.floor(i / 3)] !== lid),
-      })
+      const tree = new MeshTree(withoutFace(before.shown, lid))
       const sides = new Set(shape.faces.flatMap((f, i) => (f.names[0] === 'room:rim' ? [i] : [])))
       expect(sides.size).toBeGreaterThan(0)
       const hit = noHit()

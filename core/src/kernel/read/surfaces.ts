@@ -24,8 +24,8 @@ export function wholeFace(oc: Oc, s: KernelScope, f: TopoDS_Shape): WholeFace | 
   if (b.IsURational() || b.IsVRational()) return null
   if (b.IsUPeriodic()) b.SetUNotPeriodic()
   if (b.IsVPeriodic()) b.SetVNotPeriodic()
-  const { u, v, poles } = splineOf(b)
-  const [us, vs] = [endsOf(u), endsOf(v)]
+  const us: Ends = { from: b.UKnot(1), to: b.UKnot(b.NbUKnots()) }
+  const vs: Ends = { from: b.VKnot(1), to: b.VKnot(b.NbVKnots()) }
   const whole =
     same(on.FirstUParameter(), us.from, us) &&
     same(on.LastUParameter(), us.to, us) &&
@@ -40,17 +40,14 @@ export function wholeFace(oc: Oc, s: KernelScope, f: TopoDS_Shape): WholeFace | 
       return along('u', us) || along('v', vs)
     })
   if (!whole) return null
-  return { u, v, poles, reversed: f.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED }
+  const reversed = f.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED
+  return { ...splineOf(b), reversed }
 }
 
 interface Ends {
   from: number
   to: number
 }
-const endsOf = ({ knots }: SplineFace['u']): Ends => ({
-  from: knots[0]!,
-  to: knots[knots.length - 1]!,
-})
 /** Parameters that are one, as a share of where they run. */
 const same = (a: number, b: number, { from, to }: Ends): boolean =>
   Math.abs(a - b) < 1e-7 * (to - from)

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { type ExactPart, SHOWN } from '../../../exact'
 import { bad, type Diagnosis, fixed, good, mm, type Outcome, type P3 } from '../../../math'
-import { inMaterial, MeshTree } from '../../../mesh'
+import { inMaterial, MeshTree, withoutFace } from '../../../mesh'
 import { valueSchema } from '../../../profile'
 import { faceRefSchema } from '../../../refs'
 import { turnedJob } from '../../../turned'
@@ -156,18 +156,12 @@ export const cavityOp = defineOp<z.infer<typeof inputs>>({
 
 /** A body without its open face: whether a place lies in its material, and its triangles as they lie where the room opens upward. */
 function outsideOf(part: ExactPart, face: number, up: 1 | -1) {
-  const { positions, triangles, faceOf } = part.shown
-  const others = Uint32Array.from(
-    Array.from(faceOf.keys()).flatMap((t) =>
-      faceOf[t] === face ? [] : [triangles[3 * t]!, triangles[3 * t + 1]!, triangles[3 * t + 2]!],
-    ),
-  )
-  const upright = { positions, triangles: others }
+  const upright = withoutFace(part.shown, face)
   const tree = new MeshTree(upright)
   return {
     // A level ray meets no level face.
     holds: (at: P3) => inMaterial(upright, tree, ...at),
-    tree: up > 0 ? tree : new MeshTree({ positions: upsideDown(positions), triangles: others }),
+    tree: up > 0 ? tree : new MeshTree({ ...upright, positions: upsideDown(part.shown.positions) }),
   }
 }
 

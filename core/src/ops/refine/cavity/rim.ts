@@ -15,6 +15,7 @@ const BEYOND = 1.5
 const [STEP, MOST] = [0.75, 200]
 /** What is left beside a rim may be less than asked by so much, mm. */
 const SHORT = 2e-3
+
 /** How a room opens. */
 interface AskedRim {
   face: number
@@ -60,15 +61,17 @@ export function rimOf(
     ])
   const tool = prismOf(plane, inner.value, -deep, BEYOND, ctx)
   if (!tool.ok) return tool
-  const places = ctx.once('beside', () => placesBeside(inner.value, plane, deep))
-  const out = places.find((at) => !holds(at))
+  const { places, out } = ctx.once('beside', () => {
+    const places = placesBeside(inner.value, plane, deep)
+    return { places, out: places.find((at) => !holds(at)) }
+  })
   if (out)
     return bad(
       'thin-rim',
       `The rim comes out of the body at height ${fixed(out[2], 1)}: the outside is drawn in there. Make the rim wider, or less deep.`,
       [{ at: out }],
     )
-  const nearest = nearestOf(places, part, ctx, face)
+  const nearest = nearestOf(() => places, part, ctx, face)
   if (!nearest.ok) return nearest
   const { d, at } = nearest.value
   if (d < wall - SHORT)

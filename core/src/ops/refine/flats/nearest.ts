@@ -1,19 +1,22 @@
 import { type ExactPart, formJob } from '../../../exact'
 import { good, norm3, type Outcome, type P3, sub3 } from '../../../math'
-import { MeshTree, noHit } from '../../../mesh'
+import { type FacedMesh, MeshTree, noHit, withoutFace } from '../../../mesh'
 import type { OpContext } from '../../state'
 
 /** Places that are looked at on true surfaces. */
 const NEAREST = 40
 
-/** The least distance from places to a body, or to all its faces but one: those nearest by triangles, then on the true surfaces. */
+/**
+ * The least distance from places to a body, or to all its faces but one: those nearest by triangles, then on the true surfaces. An op
+ * that waits for the kernel is run again: the places are asked for once.
+ */
 export function nearestOf(
-  places: readonly P3[],
+  places: () => readonly P3[],
   body: ExactPart,
   ctx: OpContext,
   besides = -1,
 ): Outcome<{ d: number; at: P3 }> {
-  const near = ctx.once('nearest', () => byTriangles(places, body, besides))
+  const near = ctx.once('nearest', () => byTriangles(places(), withoutFace(body.shown, besides)))
   const read = ctx.kernel(
     formJob(body.key, {
       seams: false,
@@ -32,16 +35,13 @@ export function nearestOf(
   return good({ d, at })
 }
 
-function byTriangles(places: readonly P3[], { shown }: ExactPart, besides: number) {
-  const { positions, triangles, faceOf } = shown
-  const looked = Array.from(faceOf.keys()).filter((t) => faceOf[t] !== besides)
-  const kept = Uint32Array.from(looked.flatMap((t) => [...triangles.subarray(3 * t, 3 * t + 3)]))
-  const tree = new MeshTree({ positions, triangles: kept })
+function byTriangles(places: readonly P3[], mesh: FacedMesh) {
+  const tree = new MeshTree(mesh)
   const hit = noHit()
   return places
     .map((at) => {
       tree.nearest(...at, Number.POSITIVE_INFINITY, -1, hit)
-      return { at, d: hit.d, face: faceOf[looked[hit.triangle]!]! }
+      return { at, d: hit.d, face: mesh.faceOf[hit.triangle]! }
     })
     .sort((a, b) => a.d - b.d)
     .slice(0, NEAREST)

@@ -89,7 +89,7 @@ export function exactShop(
         }),
       ),
     solids: (p) => p.measure.solids,
-    gap: (step, rest) => nearestOf(nearPlaces(step, rest), rest, ctx),
+    gap: (step, rest) => nearestOf(() => nearPlaces(step, rest), rest, ctx),
     volume: (p) => p.measure.volume,
     at: (p) => p.measure.centroid,
   }
