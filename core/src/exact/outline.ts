@@ -1,6 +1,6 @@
 import { type Curve, pointAt, smoothBreaks, subCurve } from '../curve'
-import type { PlanarFace, WireCurve } from '../kernel'
-import type { P2, P3 } from '../math'
+import type { PlanarFace, WireCurve, WireRing } from '../kernel'
+import { cross3, type P2, type P3, sub3 } from '../math'
 import type { Region } from '../profile'
 import { type Curve3, place3 } from '../surface'
 
@@ -16,6 +16,17 @@ export function wiresOf(c: Curve, put: (p: P2) => P3): WireCurve[] {
     return { kind: 'arc', a: at(0), mid: at(0.5), b: at(1) }
   })
 }
+
+/** The same with whole circles in one piece, as bodies are carried out of: one face with one seam. */
+export function ringsOf(c: Curve, put: (p: P2) => P3): (WireCurve | WireRing)[] {
+  if (c.kind !== 'arc' || Math.abs(c.sweep) < 2 * Math.PI - 1e-9) return wiresOf(c, put)
+  const at = (turn: number) => put(pointAt(c, turn))
+  const centre = put(c.c)
+  const dir = cross3(sub3(at(SEAM), centre), sub3(at(SEAM + 0.25), centre))
+  return [{ kind: 'circle', centre, dir, start: at(SEAM) }]
+}
+/** Where the seam of a whole circle stands, in turns from its start: off the planes that other things are drawn in. */
+const SEAM = 0.35
 
 /** A curve in space as edges; arcs beyond a half turn in parts. */
 export function wiresIn(c: Curve3): WireCurve[] {
@@ -38,7 +49,7 @@ export interface Outline {
 }
 
 /** The outline of a region; `wires` turns each of its curves into edges. */
-export function outlineOf(region: Region, wires: (c: Curve) => WireCurve[]): Outline {
+export function outlineOf(region: Region, wires: (c: Curve) => (WireCurve | WireRing)[]): Outline {
   const names: string[] = []
   const outline = [region.outer, ...region.holes].map((loop) =>
     loop.flatMap((seg) => {

@@ -25,4 +25,5 @@ export {
   type SurfaceLine,
   type WholeFace,
   type WireCurve,
+  type WireRing,
 } from './types'

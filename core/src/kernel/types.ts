@@ -19,8 +19,16 @@ export interface WholeFace extends SplineFace {
   reversed: boolean
 }
 
+/** All of a circle, right-handed about `dir`, from its place `start` on; mm. */
+export interface WireRing {
+  kind: 'circle'
+  centre: P3
+  dir: P3
+  start: P3
+}
+
 /** A planar face by its loops, outer first. */
-export type PlanarFace = WireCurve[][]
+export type PlanarFace = (WireCurve | WireRing)[][]
 
 /** A shape kept in the kernel; good until freed. */
 export interface SolidHandle {

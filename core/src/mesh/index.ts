@@ -1,3 +1,4 @@
+export { ballIn } from './ball'
 export { type Basin, basinOf, type Slab } from './basin'
 export { type Bends, bendsOf, type NormalMesh } from './bends'
 export { capOf, filledLoop, inside } from './cap'

@@ -1,4 +1,4 @@
-import type { PlanarFace, WireCurve } from '../../kernel'
+import type { WireCurve } from '../../kernel'
 import { bad, good, type Outcome, rounded } from '../../math'
 import { soundVolume } from '../accept'
 import { namesFrom } from '../names'
@@ -7,7 +7,7 @@ import { type Bench, keepMade, type Named, type Verb } from './verb'
 export interface PipeArgs {
   op: string
   /** Where the path starts, square to it; outer loop first. */
-  outline: PlanarFace
+  outline: WireCurve[][]
   /** Of the pieces of the outline, loop by loop. */
   names: string[]
   path: WireCurve[]

@@ -5,11 +5,15 @@ import type { Handle, KernelScope } from '../scope'
 import { originsOf } from '../trace'
 import { type How, KernelError, type Origin } from '../types'
 import { planarFace } from './face'
+import { afresh } from './move'
 
 /** Faces that run on in one another by less than this (rad) become one. */
 const RUNS_ON = 1e-6
 
-/** All tools in one call; faces that run on in each other are merged (unless `apart`) and keep all their names. */
+/**
+ * All tools in one call; faces that run on in each other are merged (unless `apart`) and keep all their names. What was merged is
+ * made afresh: as it comes, its faces and edges share curves with what they were, and the next boolean may not see them.
+ */
 export function boolean(
   oc: Oc,
   s: KernelScope,
@@ -40,7 +44,8 @@ export function boolean(
     partsOf(oc, s, shape, 'FACE').some((f) => partsOf(oc, s, f, 'EDGE').length === 0)
   )
     return boolean(oc, s, how, target, tools, { ...way, apart: true })
-  return { shape, origins: originsOf(oc, s, shape, [target, ...tools], op) }
+  const made = { shape, origins: originsOf(oc, s, shape, [target, ...tools], op) }
+  return way.apart ? made : afresh(oc, s, made)
 }
 
 /** A solid parted by faces and solids at once; it stays whole where none goes right through it. */

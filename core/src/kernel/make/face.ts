@@ -1,7 +1,7 @@
-import type { P3 } from '../../math'
+import { norm3, type P3, sub3 } from '../../math'
 import type { Oc } from '../explore'
 import type { KernelScope } from '../scope'
-import { KernelError, type PlanarFace, type WireCurve } from '../types'
+import { KernelError, type PlanarFace } from '../types'
 
 /** A planar face of the kernel, and its edges in the order of the curves given. */
 export function planarFace(oc: Oc, s: KernelScope, loops: PlanarFace) {
@@ -13,7 +13,7 @@ export function planarFace(oc: Oc, s: KernelScope, loops: PlanarFace) {
 }
 
 /** Curves that follow each other as one wire, and its edges in their order. */
-export function wireOf(oc: Oc, s: KernelScope, chain: readonly WireCurve[]) {
+export function wireOf(oc: Oc, s: KernelScope, chain: readonly PlanarFace[number][number][]) {
   const maker = s.keep(new oc.BRepBuilderAPI_MakeWire())
   const edges = chain.map((c) => {
     maker.Add(s.keep(edgeOf(oc, s, c)))
@@ -24,12 +24,18 @@ export function wireOf(oc: Oc, s: KernelScope, chain: readonly WireCurve[]) {
   return { wire: s.keep(maker.Wire()), edges }
 }
 
-function edgeOf(oc: Oc, s: KernelScope, c: WireCurve) {
+function edgeOf(oc: Oc, s: KernelScope, c: PlanarFace[number][number]) {
   const pnt = (p: P3) => s.keep(new oc.gp_Pnt(...p))
   if (c.kind === 'line') return s.keep(new oc.BRepBuilderAPI_MakeEdge(pnt(c.a), pnt(c.b))).Edge()
   if (c.kind === 'arc') {
     const made = s.keep(new oc.GC_MakeArcOfCircle(pnt(c.a), pnt(c.mid), pnt(c.b)))
     return s.keep(new oc.BRepBuilderAPI_MakeEdge(s.keep(made.Value()))).Edge()
+  }
+  if (c.kind === 'circle') {
+    const [dir, x] = [c.dir, sub3(c.start, c.centre)].map((v) => s.keep(new oc.gp_Dir(...v)))
+    const ax = s.keep(new oc.gp_Ax2(pnt(c.centre), dir!, x!))
+    const circ = s.keep(new oc.gp_Circ(ax, norm3(sub3(c.start, c.centre))))
+    return s.keep(new oc.BRepBuilderAPI_MakeEdge(circ)).Edge()
   }
   const poles = s.keep(new oc.NCollection_Array1_gp_Pnt(1, c.poles.length))
   for (const [i, p] of c.poles.entries()) poles.SetValue(i + 1, pnt(p))

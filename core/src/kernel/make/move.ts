@@ -19,6 +19,23 @@ export function moved(oc: Oc, s: KernelScope, given: TopoDS_Shape, motion: Motio
   return { shape, origins: originsOf(oc, s, shape, [given], maker) }
 }
 
+/** The same shape with surfaces and curves of its own, which nothing else shares. */
+export function afresh(
+  oc: Oc,
+  s: KernelScope,
+  { shape, origins }: { shape: TopoDS_Shape; origins: Origin[][] },
+) {
+  const maker = s.keep(
+    new oc.BRepBuilderAPI_Transform(shape, s.keep(new oc.gp_Trsf()), true, false),
+  )
+  const copy = s.keep(maker.Shape())
+  const faces = new Numbered(oc, partsOf(oc, s, copy, 'FACE'))
+  const own = faces.all.map((): Origin[] => [])
+  for (const [i, f] of new Numbered(oc, partsOf(oc, s, shape, 'FACE')).all.entries())
+    own[faces.of(s.keep(maker.ModifiedShape(f)))] = origins[i]!
+  return { shape: copy, origins: own }
+}
+
 /** Some faces of a shape, by number, as an open skin. */
 export function skin(oc: Oc, s: KernelScope, given: TopoDS_Shape, numbers: readonly number[]) {
   const all = new Numbered(oc, partsOf(oc, s, given, 'FACE')).all

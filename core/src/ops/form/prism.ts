@@ -1,4 +1,4 @@
-import { type ExactPart, type Outline, outlineOf, wiresOf } from '../../exact'
+import { type ExactPart, type Outline, outlineOf, ringsOf } from '../../exact'
 import { dot3, type Frame, good, type Outcome, scale3, sub3, toSpace } from '../../math'
 import { type Region, regionArea } from '../../profile'
 import type { OpContext } from '../state'
@@ -15,7 +15,7 @@ export function reachOf({ measure: { bounds } }: ExactPart, f: Frame): [number, 
 
 /** The areas' outlines at a height over the plane. */
 const outlines = (f: Frame, areas: readonly Region[], height: number): Outline[] =>
-  areas.map((r) => outlineOf(r, (c) => wiresOf(c, (p) => toSpace(f, p[0], p[1], height))))
+  areas.map((r) => outlineOf(r, (c) => ringsOf(c, (p) => toSpace(f, p[0], p[1], height))))
 
 export const areaSum = (areas: readonly Region[]): number =>
   areas.reduce((sum, r) => sum + regionArea(r), 0)
