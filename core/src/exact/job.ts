@@ -19,9 +19,9 @@ export interface KernelJob<V extends keyof VerbArgs = keyof VerbArgs> {
  * Raise when what is told of every part changes: those kept in browsers are then made again. 1: edges tell
  * their circles, triangles of surfaces share vertices. 2: free edges tell their curves. 4: how
  * smooth ones meet is read on demand. 5: normals at poles look out. 6: volumes of carried curves are exact.
- * 7: volumes and areas of faces set off, and of flat ones with free edges.
+ * 7: volumes and areas of faces set off, and of flat ones with free edges. 8: edges tell which face lies on their left.
  */
-const PARTS = 7
+const PARTS = 8
 
 /** Digest of verb, version, arguments and the keys worked on. */
 export function jobKey(job: KernelJob): string {

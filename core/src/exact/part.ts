@@ -28,6 +28,8 @@ export interface ExactEdge extends EdgeInfo {
   middle: P3
   /** Its faces stand out from each other, turn in, or run on smoothly. */
   bend: 'out' | 'in' | 'smooth'
+  /** The face on its left as the line that shows it runs, seen from outside; of two faces alone. */
+  left?: number
 }
 /** A body of the exact kernel: what was measured on it, its faces and edges, and what shows it. */
 export interface ExactPart {
@@ -59,13 +61,19 @@ export function partOf(
   const { positions, normals, triangles, faceOf, lines, edgeOf } = a
   const spots = faceSpots(a)
   const middles = edgeMiddles(a)
-  const bends = edgeBends(a, middles, SMOOTH[kind])
+  const sides = edgeSides(a, middles)
+  const bends = edgeBends(a, sides, SMOOTH[kind])
   return {
     kind,
     key,
     measure,
     faces: a.faces.map((f, i) => ({ ...f, names: names[i] ?? [], ...onPlane(f, spots[i]!) })),
-    edges: a.edges.map((e, i) => ({ ...e, middle: middles[i]!.at, bend: bends[i]! })),
+    edges: a.edges.map((e, i) => ({
+      ...e,
+      middle: middles[i]!.at,
+      bend: bends[i]!,
+      ...leftOf(sides.of.get(i)),
+    })),
     vertices: a.vertices,
     shown: { positions, normals, triangles, faceOf, lines, edgeOf },
     mesh: weldIndexed({ positions, triangles }),
@@ -140,35 +148,46 @@ function edgeMiddles({ edges, lines, edgeOf }: Anatomy): { at: P3; segment: numb
   })
 }
 
-/** Whether the faces at each edge stand out or turn in: read from the triangles beside its middle segment. */
-function edgeBends(
-  a: Anatomy,
-  middles: readonly { segment: number }[],
-  smooth: number,
-): ExactEdge['bend'][] {
-  const { edges, positions, normals, triangles, faceOf, lines } = a
+/** The triangles beside the middle segment of each edge between two faces, and the places of all vertices as words. */
+function edgeSides(a: Anatomy, middles: readonly { segment: number }[]) {
+  const { edges, positions, triangles, faceOf, lines } = a
   const at = (p: P3) => p.join()
-  const wanted = new Map<string, number>()
+  const wanted = new Map<string, { e: number; along: boolean }>()
   for (const [e, { segment }] of middles.entries()) {
     if (segment < 0 || edges[e]!.faces.length !== 2) continue
     const [p, q] = [at(placeAt(lines, 2 * segment)), at(placeAt(lines, 2 * segment + 1))]
-    wanted.set(`${p} ${q}`, e)
-    wanted.set(`${q} ${p}`, e)
+    wanted.set(`${p} ${q}`, { e, along: true })
+    wanted.set(`${q} ${p}`, { e, along: false })
   }
-  /** The triangle beside the segment on each face: its corners in order from the segment's start, by position. */
-  const sides = new Map<number, Side[]>()
+  const of = new Map<number, Side[]>()
   const keys = Array.from({ length: positions.length / 3 }, (_, v) => at(placeAt(positions, v)))
   for (let t = 0; t < faceOf.length; t++) {
     for (let k = 0; k < 3; k++) {
       const [v, w] = [triangles[3 * t + k]!, triangles[3 * t + ((k + 1) % 3)]!]
-      const e = wanted.get(`${keys[v]} ${keys[w]}`)
-      if (e === undefined || !edges[e]!.faces.includes(faceOf[t]!)) continue
-      const side = { v, w, across: triangles[3 * t + ((k + 2) % 3)]! }
-      sides.set(e, [...(sides.get(e) ?? []), side])
+      const found = wanted.get(`${keys[v]} ${keys[w]}`)
+      const face = faceOf[t]!
+      if (!found || !edges[found.e]!.faces.includes(face)) continue
+      const side = { v, w, across: triangles[3 * t + ((k + 2) % 3)]!, face, along: found.along }
+      of.set(found.e, [...(of.get(found.e) ?? []), side])
     }
   }
+  return { of, keys }
+}
+
+/** A triangle that runs along the edge has its face on the left. */
+function leftOf(sides: readonly Side[] | undefined): { left?: number } {
+  const left = sides?.filter((s) => s.along)
+  return left?.length === 1 && sides!.length === 2 ? { left: left[0]!.face } : {}
+}
+
+/** Whether the faces at each edge stand out or turn in: read from the triangles beside its middle segment. */
+function edgeBends(
+  { edges, positions, normals }: Anatomy,
+  { of, keys }: ReturnType<typeof edgeSides>,
+  smooth: number,
+): ExactEdge['bend'][] {
   return edges.map((_, e) => {
-    const [p, q] = sides.get(e) ?? []
+    const [p, q] = of.get(e) ?? []
     if (!p || !q) return 'smooth'
     // Both are read at the same end of the segment; the triangle across mostly runs it the other way.
     const there = keys[q.v] === keys[p.v] ? q.v : q.w
@@ -178,11 +197,13 @@ function edgeBends(
   })
 }
 
-/** Vertices of a triangle: the segment it lies beside, and the corner across from it. */
+/** Vertices of a triangle: the segment it lies beside and the corner across from it; its face, and whether it runs along the edge's line. */
 interface Side {
   v: number
   w: number
   across: number
+  face: number
+  along: boolean
 }
 
 /** The centre of a face's area by the triangles that show it, mm; exact on flat faces with straight edges. */

@@ -1,13 +1,26 @@
-import { add3, cornersAt, dot3, norm3, type P3, placeAt, scale3, sub3, toSegment } from '../math'
+import {
+  add3,
+  cornersAt,
+  dot3,
+ 
+  norm3,
+  type P3,
+  placeAt,
+  scale3,
+  sub3,
+  toSegment,
+} from '../math'
 import {
   type EdgeRef,
   type FaceRef,
   type Resolved,
-  resolve,
+  resolveInSpace,
+  type Signs,
   stored,
   type VertexRef,
   type Witness,
 } from '../refs'
+import { besideEdge, besideFace, besideVertex, orderAlong, wholeEdge, wholeMiddle } from './around'
 import type { ExactPart } from './part'
 
 /** The name a face goes by: the first of those it bears. */
@@ -61,28 +74,82 @@ function byName<T extends { faces: number[] }>(
 const fewest = ({ named }: Things, names: readonly string[]): number[] =>
   names.map((n) => named.get(n) ?? []).reduce((a, b) => (b.length < a.length ? b : a))
 
+/** The faces, edges or corners that a reference may mean, and how they are told apart. */
+type Kind = Required<Pick<Signs<number>, 'named' | 'beside' | 'ordered' | 'whole'>> & {
+  peers: number[]
+  /** Names of faces along whose axes they may have an order. */
+  axes: readonly string[]
+  middle(x: number): P3
+}
+
+function facesNamed(p: ExactPart, name: string): Kind {
+  const named = (i: number) => p.faces[i]!.names.includes(name)
+  const middle = (i: number) => p.faces[i]!.middle
+  return {
+    named,
+    middle,
+    peers: p.faces.flatMap((_, i) => (named(i) ? [i] : [])),
+    beside: (i) => besideFace(p, i),
+    whole: (i) => [i],
+    axes: [name],
+    ordered: (list, along) => orderAlong(p, along, list, middle),
+  }
+}
+
+function edgesNamed(p: ExactPart, names: readonly [string, string]): Kind {
+  const named = (i: number) => meets(p, i, names)
+  const middle = (i: number) => p.edges[i]!.middle
+  return {
+    named,
+    middle,
+    peers: fewest(thingsOf(p).edges, names).filter(named),
+    beside: (i) => besideEdge(p, i, names[0]),
+    whole: (i) => wholeEdge(p, i),
+    axes: names,
+    ordered: (list, along) => orderAlong(p, along, list, (i) => wholeMiddle(p, i)),
+  }
+}
+
+function cornersNamed(p: ExactPart, names: readonly string[]): Kind {
+  const named = (i: number) => meetsIn(p, i, names)
+  const middle = (i: number) => p.vertices[i]!.at
+  return {
+    named,
+    middle,
+    peers: fewest(thingsOf(p).corners, names).filter(named),
+    beside: (i) => besideVertex(p, i),
+    whole: (i) => [i],
+    axes: names,
+    ordered: (list, along) => orderAlong(p, along, list, middle),
+  }
+}
+
+/** What a reference says beside the name: place, number, and what tells the thing from others of that name. */
+function witnessOf({ peers, axes, middle, beside, ordered, whole }: Kind, x: number): Witness {
+  const own = beside(x)
+  const firsts = peers.filter((y) => whole(y)[0] === y)
+  const alike = own ? firsts.filter((y) => beside(y)?.join() === own.join()) : []
+  const along = alike.length > 1 ? axes.find((name) => ordered(alike, name)) : undefined
+  return {
+    at: stored(middle(x)),
+    index: peers.indexOf(x),
+    of: peers.length,
+    ...(own ? { beside: own } : {}),
+    ...(alike.length > 1 ? { like: alike.length } : {}),
+    ...(along === undefined ? {} : { along, rank: ordered(alike, along)!.indexOf(whole(x)[0]!) }),
+  }
+}
+
 /** The reference to store for a picked face. */
 export function faceRef(p: ExactPart, face: number): FaceRef {
   const name = faceName(p, face)
-  const peers = p.faces.flatMap((f, i) => (f.names.includes(name) ? [i] : []))
-  return {
-    face: name,
-    at: stored(p.faces[face]!.middle),
-    index: peers.indexOf(face),
-    of: peers.length,
-  }
+  return { face: name, ...witnessOf(facesNamed(p, name), face) }
 }
 
 /** The reference to store for a picked edge, one of `realEdges`. */
 export function edgeRef(p: ExactPart, edge: number): EdgeRef {
   const names = edgeNames(p, edge)!
-  const peers = fewest(thingsOf(p).edges, names).filter((e) => meets(p, e, names))
-  return {
-    edge: names,
-    at: stored(p.edges[edge]!.middle),
-    index: peers.indexOf(edge),
-    of: peers.length,
-  }
+  return { edge: names, ...witnessOf(edgesNamed(p, names), edge) }
 }
 
 const meets = (p: ExactPart, edge: number, [a, b]: readonly [string, string]): boolean => {
@@ -93,29 +160,28 @@ const meets = (p: ExactPart, edge: number, [a, b]: readonly [string, string]): b
 /** A place in space that can be compared; one picked on a half-section cannot be. */
 const spot = (at: Witness['at']): P3 | undefined => (at?.length === 3 ? at : undefined)
 
-export function resolveFace(p: ExactPart, ref: FaceRef): Resolved<number> {
+const found = (
+  p: ExactPart,
+  all: number[],
+  ref: Witness,
+  kind: Kind,
+  away: (x: number, at: P3) => number,
+): Resolved<number> => {
   const at = spot(ref.at)
-  return resolve(
-    p.faces.map((_, i) => i),
-    ref,
-    at,
-    (i) => p.faces[i]!.names.includes(ref.face),
-    (i) => toFace(p, i, at!),
-    sizeOf(p),
-  )
+  return resolveInSpace(ref, at, { ...kind, all, away: (x) => away(x, at!), size: sizeOf(p) })
 }
 
-export function resolveEdge(p: ExactPart, ref: EdgeRef): Resolved<number> {
-  const at = spot(ref.at)
-  return resolve(
-    realEdges(p),
+export const resolveFace = (p: ExactPart, ref: FaceRef): Resolved<number> =>
+  found(
+    p,
+    p.faces.map((_, i) => i),
     ref,
-    at,
-    (i) => meets(p, i, ref.edge),
-    (i) => toEdge(p, i, at!),
-    sizeOf(p),
+    facesNamed(p, ref.face),
+    (i, at) => toFace(p, i, at),
   )
-}
+
+export const resolveEdge = (p: ExactPart, ref: EdgeRef): Resolved<number> =>
+  found(p, realEdges(p), ref, edgesNamed(p, ref.edge), (i, at) => toEdge(p, i, at))
 
 /** The names of the faces that meet in a corner, each once, sorted. */
 const vertexNames = (p: ExactPart, vertex: number): string[] =>
@@ -132,26 +198,13 @@ const meetsIn = (p: ExactPart, vertex: number, names: readonly string[]): boolea
 /** The reference to store for a picked corner, one of `realVertices`. */
 export function vertexRef(p: ExactPart, vertex: number): VertexRef {
   const names = vertexNames(p, vertex)
-  const peers = fewest(thingsOf(p).corners, names).filter((v) => meetsIn(p, v, names))
-  return {
-    vertex: names,
-    at: stored(p.vertices[vertex]!.at),
-    index: peers.indexOf(vertex),
-    of: peers.length,
-  }
+  return { vertex: names, ...witnessOf(cornersNamed(p, names), vertex) }
 }
 
-export function resolveVertex(p: ExactPart, ref: VertexRef): Resolved<number> {
-  const at = spot(ref.at)
-  return resolve(
-    realVertices(p),
-    ref,
-    at,
-    (i) => meetsIn(p, i, ref.vertex),
-    (i) => norm3(sub3(p.vertices[i]!.at, at!)),
-    sizeOf(p),
+export const resolveVertex = (p: ExactPart, ref: VertexRef): Resolved<number> =>
+  found(p, realVertices(p), ref, cornersNamed(p, ref.vertex), (i, at) =>
+    norm3(sub3(p.vertices[i]!.at, at)),
   )
-}
 
 /** Diagonal of the box of a part, mm. */
 export const sizeOf = ({ measure: { bounds } }: ExactPart): number =>

@@ -1,4 +1,4 @@
-import { cornersAt, cross3, norm3, type P3, sub3 } from '../math'
+import { cornersAt, cross3, norm3, type P3, placeAt, sub3 } from '../math'
 import { inMaterial } from './room'
 import { noHit, treeOf } from './tree'
 import type { TriMesh } from './types'
@@ -8,7 +8,8 @@ const MOST = 8
 
 /**
  * Where a ball of radius `r` mm lies within the material of some closed meshes and wholly without that of others; null where none
- * was found, looked for behind places of `rest` (what they bound together) no further apart than about twice the ball.
+ * was found, looked for behind places of `rest` (what they bound together) no further apart than about twice the ball, beside its
+ * corners.
  */
 export function ballIn(
   rest: TriMesh,
@@ -22,7 +23,13 @@ export function ballIn(
     inside: i < within.length,
   }))
   const hit = noHit()
+  // Slivers run beside the surfaces of all: only where a corner is off one of them is there room to look for.
+  const off = Array.from({ length: rest.positions.length / 3 }, (_, v) => {
+    const [x, y, z] = placeAt(rest.positions, v)
+    return sides.some(({ tree }) => !tree.nearest(x, y, z, 1.9 * r, -1, hit))
+  })
   for (let t = 0; t < rest.triangles.length / 3; t++) {
+    if (![0, 1, 2].some((k) => off[rest.triangles[3 * t + k]!])) continue
     const [a, b, c] = cornersAt(rest, t)
     const [u, v] = [sub3(b, a), sub3(c, a)]
     const n = cross3(u, v)

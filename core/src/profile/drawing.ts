@@ -90,8 +90,18 @@ const sourceSchema = z.union([
     edge: z.tuple([z.string().min(1).max(500), z.string().min(1).max(500)]),
     index: z.number().int().optional(),
     of: z.number().int().optional(),
+    at: z
+      .union([
+        z.tuple([z.number(), z.number()]).readonly(),
+        z.tuple([z.number(), z.number(), z.number()]).readonly(),
+      ])
+      .optional(),
+    beside: z.array(z.string()).max(80).optional(),
+    like: z.number().int().positive().optional(),
+    rank: z.number().int().nonnegative().optional(),
+    along: z.string().optional(),
   }),
-  /** Where the plane of the drawing cuts a face of a body. */
+  /** Where the plane of the drawing cuts a face of a body; `index` in the order along its x, then y. */
   z.object({
     body: id,
     section: z.string().min(1).max(500),

@@ -5,6 +5,8 @@ export {
   faceRefSchema,
   type Resolved,
   resolve,
+  resolveInSpace,
+  type Signs,
   stored,
   type VertexRef,
   vertexRefSchema,

@@ -1,7 +1,11 @@
 import { z } from 'zod'
 import { rounded } from '../math'
 
-/** Where the thing was when it was picked ([r, z] of a turned body, else in space, mm), and which of how many of that name. */
+/**
+ * Where the thing was when it was picked ([r, z] of a turned body, else in space, mm), and which of how many of that name. Of bodies
+ * that are not turned also what stood beside it, how many of that name had the same beside them (`like`, 1 when absent), and which of
+ * those it was (`rank`, from 0) in their order along the axis of the faces that bear the name `along`.
+ */
 const witness = {
   at: z
     .union([
@@ -11,6 +15,10 @@ const witness = {
     .optional(),
   index: z.number().int().nonnegative().optional(),
   of: z.number().int().positive().optional(),
+  beside: z.array(z.string()).max(80).optional(),
+  like: z.number().int().positive().optional(),
+  rank: z.number().int().nonnegative().optional(),
+  along: z.string().optional(),
 }
 /** A face by the name its provenance gives it, such as `turn1:e4`. */
 export const faceRefSchema = z.object({ face: z.string().min(1), ...witness })
@@ -27,7 +35,7 @@ export const vertexRefSchema = z.object({
 export type VertexRef = z.infer<typeof vertexRefSchema>
 export type FaceRef = z.infer<typeof faceRefSchema>
 export type EdgeRef = z.infer<typeof edgeRefSchema>
-export type Witness = Pick<FaceRef, 'at' | 'index' | 'of'>
+export type Witness = Pick<FaceRef, 'at' | 'index' | 'of' | 'beside' | 'like' | 'rank' | 'along'>
 
 /**
  * How a reference was resolved: for sure; by its likeness only; not clear which of those that bear the
@@ -48,27 +56,35 @@ const LIKE = 0.08
 /** A thing is where the reference says when it is this near, mm: stored places are rounded. */
 const RIGHT = 1e-3
 
+/** How the things of a body are told apart. */
+export interface Signs<T> {
+  all: T[]
+  /** Whether it bears the name. */
+  named(x: T): boolean
+  /** Distance from the stored place, mm; asked only where there is one that can be compared. */
+  away(x: T): number
+  /** Size of the body, mm. */
+  size: number
+  /** What stands beside it. */
+  beside?(x: T): string[] | undefined
+  /** Several in the order along the axis of faces of a name; null where they have none. */
+  ordered?(list: readonly T[], along: string): T[] | null
+  /** The things that are one with it, itself among them; all of them have the same beside them. */
+  whole?(x: T): readonly T[]
+}
+
 /**
- * Name, place and number have to agree. A right place decides; without one the number does where as many
- * bear the name as then; what is left is a likeness to be confirmed, or a question. `away` gives the
- * distance of a thing from the stored place, `size` that of the body, mm; `at` is the place where it can
- * be compared.
+ * Name, place and number of a thing on a half-section have to agree, where the number is the order of the outline. A right place
+ * decides; without one the number does where as many bear the name as then; what is left is a likeness to be confirmed, or a question.
  */
 export function resolve<T>(
-  all: T[],
   ref: Omit<Witness, 'at'>,
   at: readonly number[] | undefined,
-  named: (x: T) => boolean,
-  away: (x: T) => number,
-  size: number,
+  { all, named, away, size }: Signs<T>,
 ): Resolved<T> {
   const same = all.filter(named)
   const { index, of } = ref
-  if (same.length === 0) {
-    const alike = at && likest(all, away, size)
-    if (alike) return { state: 'likeness', item: alike }
-    return { state: 'lost', candidates: at ? nearestFirst(all, away).slice(0, 4) : all }
-  }
+  if (same.length === 0) return unnamed(at, { all, away, size })
   const counted = (of ?? same.length) === same.length ? index : undefined
   const placed = at ? same.filter((x) => away(x) <= RIGHT) : []
   if (placed.length === 1) {
@@ -81,9 +97,71 @@ export function resolve<T>(
       ? { state: 'found', item: same[counted] }
       : { state: 'unclear', candidates: same }
   if (same.length === 1 && (of ?? 1) === 1) return { state: 'found', item: same[0]! }
-  const alike = at && likest(same, away, size)
+  return byPlace(same, at, { away, size })
+}
+
+/**
+ * The same in space, where the number is the kernel's and says nothing. What stands beside a thing decides between those that bear
+ * its name, then their order along the axis of what made them, then its place. Signs that disagree are a question.
+ */
+export function resolveInSpace<T>(
+  ref: Omit<Witness, 'at'>,
+  at: readonly number[] | undefined,
+  signs: Signs<T>,
+): Resolved<T> {
+  const { all, named, away, size } = signs
+  const same = all.filter(named)
+  if (same.length === 0) return unnamed(at, { all, away, size })
+  const whole = signs.whole ?? ((x: T) => [x])
+  const firsts = (list: readonly T[]) => [...new Set(list.map((x) => whole(x)[0]!))]
+  /** Of what is one with it the thing that is nearest to the place. */
+  const nearest = (x: T) => (at ? nearestFirst([...whole(x)], away)[0]! : x)
+  const placed = at ? same.filter((x) => away(x) <= RIGHT) : []
+  const right = firsts(placed).length === 1 ? whole(placed[0]!)[0]! : undefined
+  const { beside, like = 1, rank, along, of } = ref
+  const alike = beside ? firsts(same.filter((x) => equal(signs.beside?.(x), beside))) : []
+  const meant =
+    alike.length !== like
+      ? undefined
+      : like === 1
+        ? alike[0]
+        : rank === undefined || along === undefined
+          ? undefined
+          : signs.ordered?.(alike, along)?.[rank]
+  if (meant !== undefined) {
+    // A right place says so too, or says nothing.
+    if (right !== undefined && right !== meant) return { state: 'unclear', candidates: same }
+    return { state: 'found', item: nearest(meant) }
+  }
+  if (right !== undefined && (alike.length === 0 || alike.includes(right)))
+    return { state: 'found', item: nearest(right) }
+  if (firsts(same).length === 1 && (of ?? 1) === 1)
+    return { state: 'found', item: nearest(same[0]!) }
+  return byPlace(alike.length > 0 ? alike : same, at, { away, size })
+}
+
+const equal = (a: readonly string[] | undefined, b: readonly string[]): boolean =>
+  a !== undefined && a.length === b.length && a.every((x, i) => x === b[i])
+
+/** Where nothing bears the name any more. */
+function unnamed<T>(
+  at: readonly number[] | undefined,
+  { all, away, size }: Pick<Signs<T>, 'all' | 'away' | 'size'>,
+): Resolved<T> {
+  const alike = at && likest(all, away, size)
   if (alike) return { state: 'likeness', item: alike }
-  return { state: 'unclear', candidates: at ? nearestFirst(same, away) : same }
+  return { state: 'lost', candidates: at ? nearestFirst(all, away).slice(0, 4) : all }
+}
+
+/** The one that is near the place where it was, as a likeness; else which of them is a question. */
+function byPlace<T>(
+  list: T[],
+  at: readonly number[] | undefined,
+  { away, size }: Pick<Signs<T>, 'away' | 'size'>,
+): Resolved<T> {
+  const alike = at && likest(list, away, size)
+  if (alike) return { state: 'likeness', item: alike }
+  return { state: 'unclear', candidates: at ? nearestFirst(list, away) : list }
 }
 
 const nearestFirst = <T>(all: T[], away: (x: T) => number): T[] =>

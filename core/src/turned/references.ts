@@ -55,14 +55,24 @@ function sectionPlace(b: TurnedBody, at: Witness['at']): P2 | undefined {
 export function resolveFace(b: TurnedBody, ref: FaceRef): Resolved<Face> {
   const at = sectionPlace(b, ref.at)
   const away = (f: Face) => nearest(f.seg.curve, at!).d
-  return resolve(facesOf(b), ref, at, (f) => f.seg.name === ref.face, away, sizeOf(b))
+  return resolve(ref, at, {
+    all: facesOf(b),
+    named: (f) => f.seg.name === ref.face,
+    away,
+    size: sizeOf(b),
+  })
 }
 
 export function resolveEdge(b: TurnedBody, ref: EdgeRef): Resolved<Corner> {
   const name = [...ref.edge].sort().join('|')
   const at = sectionPlace(b, ref.at)
   const away = (c: Corner) => dist(c.at, at!)
-  return resolve(cornersOf(b), ref, at, (c) => cornerName(c) === name, away, sizeOf(b))
+  return resolve(ref, at, {
+    all: cornersOf(b),
+    named: (c) => cornerName(c) === name,
+    away,
+    size: sizeOf(b),
+  })
 }
 
 function sizeOf(b: TurnedBody): number {

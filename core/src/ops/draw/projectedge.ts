@@ -89,13 +89,7 @@ export function edgesOn(
     const covers = (other: P2[]) =>
       [other, [...other].reverse()].some((o) => o.every((x, i) => dist(x, ends[i]!) < 1e-4))
     if (out.some((x) => covers(x.ends))) continue
-    const { edge: names, index, of } = edgeRef(p, edge)
-    const source = {
-      body,
-      edge: [names[0], names[1]] as [string, string],
-      ...(index === undefined ? {} : { index }),
-      ...(of === undefined ? {} : { of }),
-    }
+    const source: EdgeSource = { body, ...edgeRef(p, edge) }
     out.push({ source, curve, ends })
   }
   return out
@@ -105,13 +99,9 @@ export function edgesOn(
 export function followedEdge(
   plane: Frame,
   p: ExactPart,
-  { edge, index, of }: EdgeSource,
+  { body: _, ...ref }: EdgeSource,
 ): Curve | string {
-  const found = resolveEdge(p, {
-    edge,
-    ...(index === undefined ? {} : { index }),
-    ...(of === undefined ? {} : { of }),
-  })
+  const found = resolveEdge(p, ref)
   if (found.state === 'lost') return 'The edge it is projected from is gone.'
   if (found.state === 'unclear')
     return `${found.candidates.length} edges are named alike now; choose it again.`

@@ -1,6 +1,6 @@
 import type { Curve } from '../../curve'
 import { type ExactPart, faceName, type KernelJob, realEdges } from '../../exact'
-import { bad, dot3, type Frame, good, type Outcome, sub3 } from '../../math'
+import { bad, dot3, type Frame, good, MODEL, type Outcome, type P2, sub3 } from '../../math'
 import type { Source } from '../../profile'
 import { resolve } from '../../refs'
 import { edgeOn } from './projectedge'
@@ -12,6 +12,8 @@ interface Cut {
   part: ExactPart
   edge: number
   face: string
+  /** Its middle on the plane, mm. */
+  at: P2
 }
 
 /** All edges in which a plane cuts a body, by the faces they lie on; a sentence where it does not cut it. */
@@ -30,13 +32,19 @@ function cutsOn(
       ? bad('misses', 'The plane of the drawing does not go through the body.')
       : made
   const behind = made.value.filter((p) => dot3(sub3(p.measure.centroid, plane.origin), plane.z) < 0)
+  const cuts = behind.flatMap((part) =>
+    realEdges(part).flatMap((edge): Cut[] => {
+      const names = part.edges[edge]!.faces.map((f) => faceName(part, f))
+      const face = names.find((n) => n !== 'section:cut')
+      if (!face || !names.includes('section:cut')) return []
+      const off = sub3(part.edges[edge]!.middle, plane.origin)
+      return [{ part, edge, face, at: [dot3(off, plane.x), dot3(off, plane.y)] }]
+    }),
+  )
+  // The kernel's own order says nothing.
   return good(
-    behind.flatMap((part) =>
-      realEdges(part).flatMap((edge) => {
-        const names = part.edges[edge]!.faces.map((f) => faceName(part, f))
-        const face = names.find((n) => n !== 'section:cut')
-        return face && names.includes('section:cut') ? [{ part, edge, face }] : []
-      }),
+    cuts.sort((a, b) =>
+      Math.abs(a.at[0] - b.at[0]) > MODEL ? a.at[0] - b.at[0] : a.at[1] - b.at[1],
     ),
   )
 }
@@ -71,7 +79,7 @@ export function followedCut(
   if (!cuts.ok) return cuts.diagnosis.message
   const ref = { ...(index === undefined ? {} : { index }), ...(of === undefined ? {} : { of }) }
   const named = (c: Cut) => c.face === section
-  const found = resolve(cuts.value, ref, undefined, named, () => 0, 1)
+  const found = resolve(ref, undefined, { all: cuts.value, named, away: () => 0, size: 1 })
   if (found.state === 'lost') return `The plane does not cut the face ${section} any more.`
   if (found.state === 'unclear')
     return `The plane cuts the face ${section} ${found.candidates.length} times now; choose it again.`

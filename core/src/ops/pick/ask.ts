@@ -2,6 +2,9 @@ import { bad, type Diagnosis, fixed, good, type Outcome, type P2, type P3 } from
 import type { Resolved, Witness } from '../../refs'
 import type { OpContext } from '../state'
 
+/** What a reference says of which thing it means; the rest is asked of that thing. */
+const WITNESS = new Set(['at', 'index', 'of', 'beside', 'like', 'rank', 'along'])
+
 /** Names listed at most in one sentence. */
 const LISTED = 12
 
@@ -32,7 +35,7 @@ export interface Asking<R, T> {
  * The things that references mean. One that is only alike comes with a warning and the fix that accepts
  * it; one that is not clear, or not there, stops the op with the things that could be meant as fixes.
  */
-export function pick<R extends Pick<Witness, 'at' | 'index' | 'of'>, T>(
+export function pick<R extends Witness, T>(
   refs: readonly R[],
   resolve: (r: R) => Resolved<T>,
   { op, input, what, missing, named, place, nameAgain }: Asking<R, T>,
@@ -45,8 +48,8 @@ export function pick<R extends Pick<Witness, 'at' | 'index' | 'of'>, T>(
   })
   /** The reference to this thing, with all else it says. */
   const renamed = (i: number, x: T): R => {
-    const { at: _, index: __, of: ___, ...rest } = refs[i]!
-    return { ...rest, ...nameAgain(x) } as R
+    const own = Object.entries(refs[i]!).filter(([key]) => !WITNESS.has(key))
+    return { ...Object.fromEntries(own), ...nameAgain(x) } as R
   }
   const where = (x: T) =>
     place(x)
