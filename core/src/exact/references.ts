@@ -1,15 +1,4 @@
-import {
-  add3,
-  cornersAt,
-  dot3,
- 
-  norm3,
-  type P3,
-  placeAt,
-  scale3,
-  sub3,
-  toSegment,
-} from '../math'
+import { add3, cornersAt, dot3, norm3, type P3, placeAt, scale3, sub3, toSegment } from '../math'
 import {
   type EdgeRef,
   type FaceRef,

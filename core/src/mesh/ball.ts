@@ -9,13 +9,14 @@ const MOST = 8
 /**
  * Where a ball of radius `r` mm lies within the material of some closed meshes and wholly without that of others; null where none
  * was found, looked for behind places of `rest` (what they bound together) no further apart than about twice the ball, beside its
- * corners.
+ * corners; `real` has the last word on each place.
  */
 export function ballIn(
   rest: TriMesh,
   within: readonly TriMesh[],
   without: readonly TriMesh[],
   r: number,
+  real: (at: P3) => boolean,
 ): P3 | null {
   const sides = [...within, ...without].map((mesh, i) => ({
     mesh,
@@ -43,8 +44,9 @@ export function ballIn(
         const [x, y, z] = [at(0), at(1), at(2)]
         // No surface nearer than (almost) the ball's own radius.
         if (sides.some(({ tree }) => tree.nearest(x, y, z, 0.95 * r, -1, hit))) continue
-        if (sides.every(({ mesh, tree, inside }) => inMaterial(mesh, tree, x, y, z) === inside))
-          return [x, y, z]
+        if (sides.some(({ mesh, tree, inside }) => inMaterial(mesh, tree, x, y, z) !== inside))
+          continue
+        if (real([x, y, z])) return [x, y, z]
       }
   }
   return null

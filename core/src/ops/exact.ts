@@ -1,6 +1,7 @@
 import { type ExactPart, sizeOf } from '../exact'
 import type { How } from '../kernel'
 import { bad, type Diagnosis, good, type Outcome, sub3 } from '../math'
+import { treeOf } from '../mesh'
 import { sectionBounds, type TurnedBody, turnedJob } from '../turned'
 import type { Body, OpContext } from './state'
 
@@ -67,20 +68,30 @@ export const loosePieces = (name: string, part: ExactPart, expected = 1): Diagno
         },
       ]
 
-/** Tells when a combination changed nothing. */
+/** Bodies whose triangles are further apart than this do not touch, mm. */
+const CLEAR = 0.15
+
+/** Tells when a combination changed nothing: what was joined lies inside, what was to be taken away touches at most. */
 export function unchanged(
   name: string,
   how: How,
   before: ExactPart,
   after: ExactPart,
+  tools: readonly ExactPart[],
 ): Diagnosis[] {
   const change = Math.abs(after.measure.volume - before.measure.volume)
   if (change > 1e-9 * before.measure.volume) return []
-  const why = how === 'cut' ? 'it does not touch' : 'it lies wholly inside'
+  const own = treeOf(before.mesh)
+  const why =
+    how !== 'cut'
+      ? `it lies wholly inside ${name}`
+      : tools.every((t) => !own.gap(treeOf(t.mesh), CLEAR))
+        ? `it does not touch ${name}`
+        : `it touches ${name}, but does not reach into it`
   return [
     {
       code: 'no-change',
-      message: `The body is as before: ${why} ${name}.`,
+      message: `The body is as before: ${why}.`,
       places: [],
       fixes: [],
     },

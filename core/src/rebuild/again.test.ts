@@ -48,7 +48,9 @@ describe('ops done again (volumes by closed forms)', () => {
     const last = reports.at(-1)!
     expect(last.status).toBe('fail')
     expect(last.diagnoses[0]!.message).toContain('1 of 4 copies leaves nothing in block')
-    expect(last.diagnoses[0]!.places).toEqual([{ at: [70, 20, expect.closeTo(11.5)] }])
+    expect(last.diagnoses[0]!.places).toEqual([
+      { at: [expect.closeTo(70), expect.closeTo(20), expect.closeTo(11.5)] },
+    ])
     expect((state.bodies.block!.shape as ExactPart).measure.volume).toBeCloseTo(48000 - 4 * HOLE, 4)
   })
   it('on the other side of a plane, and again what was mirrored', async () => {

@@ -64,9 +64,28 @@ describe('covers', () => {
     expect(moved.measure.volume).toBeCloseTo(Math.PI * 50 * (17 ** 2 - 15 ** 2), 2)
   })
   it('says which faces run smoothly on where it cannot end, and offers them too', async () => {
-    const disc = circles(10, 'disc', 'top', [[0, 0, 15]])
+    // A half round that runs on in flat sides.
+    const disc = op(10, 'profile', 'disc', {
+      plane: 'top',
+      use: 'flat',
+      drawing: {
+        points: {
+          a: { x: -15, y: 0 },
+          b: { x: 15, y: 0 },
+          c: { x: 15, y: 20 },
+          d: { x: -15, y: 20 },
+          m: { x: 0, y: 35 },
+        },
+        entities: [
+          { id: 'foot', kind: 'line', a: 'a', b: 'b' },
+          { id: 'right', kind: 'line', a: 'b', b: 'c' },
+          { id: 'bow', kind: 'arc', a: 'c', via: 'm', b: 'd' },
+          { id: 'left', kind: 'line', a: 'd', b: 'a' },
+        ],
+      },
+    })
     const rod = op(20, 'extrude', 'rod', { profile: 'disc', mode: 'new', length: 50 })
-    const [one] = await named([disc, rod], 'rod', ['rod:ring1'])
+    const [one] = await named([disc, rod], 'rod', ['rod:bow'])
     const part = op(30, 'cover', 'hood', { body: 'rod', faces: [one], wall: 2 })
     const d = await diagnosis([disc, rod, part])
     expect(d.code).toBe('runs-on')

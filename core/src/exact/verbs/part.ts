@@ -1,7 +1,8 @@
 import type { WireCurve } from '../../kernel'
-import { add3, bad, dot3, type Frame, good, type P3, scale3, sub3 } from '../../math'
+import { add3, bad, dot3, type Frame, good, type P3, placeAt, scale3, sub3 } from '../../math'
 import { soundVolume } from '../accept'
 import { namesFrom, putAbout } from '../names'
+import { SHOWN } from '../part'
 import { type Bench, keepMade, type Named, type NamedMesh, type Verb } from './verb'
 
 /** Curves that follow each other, swept along a way, and the name of the face each makes. */
@@ -22,7 +23,7 @@ export interface PartArgs {
 
 /** A body parted by planes, sheets and faces of another; the parts in the order of the planes' sides, those in front last. */
 export const partVerb: Verb<PartArgs> = {
-  version: 3,
+  version: 4,
   run(bench, on, { op, planes, sheets = [], faces = [] }) {
     const { kernel } = bench
     const [target, holder] = on
@@ -44,15 +45,19 @@ export const partVerb: Verb<PartArgs> = {
       shape: bench.keep(solid),
       names: faces.map((f) => names[f]!),
     }))
-    if (parts.length < 2)
+    if (parts.length < 2) {
+      const through = planes.find((f) => goesThrough(bench, target!, f))
       return bad(
         'misses',
-        faces.length > 0
-          ? 'The faces do not go right through the body.'
-          : sheets.length === 0
-            ? 'The plane does not go through the body.'
-            : 'The curve does not go right across the body, or misses it.',
+        through
+          ? 'The kernel does not part the body although the plane goes through it. Move the plane a little.'
+          : faces.length > 0
+            ? 'The faces do not go right through the body.'
+            : sheets.length === 0
+              ? 'The plane does not go through the body.'
+              : 'The curve does not go right across the body, or misses it.',
       )
+    }
     const ends = deadEnd(parts, `${op}:by(`)
     if (ends) return ends
     let sum = 0
@@ -89,6 +94,18 @@ export const partVerb: Verb<PartArgs> = {
     }
     return parts.length < 2 ? bad('misses', 'The plane does not go through the body.') : good(parts)
   },
+}
+
+/** Whether a body lies on both sides of a plane by more than its triangles may lie off. */
+function goesThrough({ kernel }: Bench, { shape }: Named, { origin, z }: Frame): boolean {
+  const { positions } = kernel.shown(shape, SHOWN.chord, SHOWN.angle)
+  let [low, high] = [0, 0]
+  for (let v = 0; v < positions.length; v += 3) {
+    const off = dot3(sub3(placeAt(positions, v / 3), origin), z)
+    low = Math.min(low, off)
+    high = Math.max(high, off)
+  }
+  return low < -SHOWN.chord && high > SHOWN.chord
 }
 
 /** Squares on the planes, large enough and across from the body wherever the planes' own origins are. */

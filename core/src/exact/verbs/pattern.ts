@@ -3,6 +3,7 @@ import { bad, good, type Motion } from '../../math'
 import { movedMesh } from '../../mesh'
 import { soundVolume } from '../accept'
 import { namesFrom, putAbout } from '../names'
+import { unlikeTriangles } from '../witness'
 import { fromMeshes } from './meshes'
 import { together } from './together'
 import { keepMade, type Named, type Verb } from './verb'
@@ -17,7 +18,7 @@ export interface PatternArgs {
 
 /** A body and its copies as one: joined where they touch, apart where they do not. */
 export const patternVerb: Verb<PatternArgs> = {
-  version: 1,
+  version: 2,
   run(bench, on, { op, motions, numbers }) {
     const { kernel } = bench
     const [given] = on
@@ -64,7 +65,8 @@ export const patternVerb: Verb<PatternArgs> = {
         'not-right',
         'The joined copies do not measure what they must, so they are not used.',
       )
-    return good([result])
+    const wrong = unlikeTriangles(bench, 'join', all, result)
+    return wrong && wrong !== 'unsure' ? wrong : good([result])
   },
   onMeshes({ meshes }, on, { op, motions, numbers }) {
     const [given] = on

@@ -79,7 +79,7 @@ export function onto(target: Body, tool: ExactPart, how: How, ctx: OpContext): O
       ? {}
       : { tool: { how, body: target.id, shapes: [tool], before: part.value } }),
     warnings: [
-      ...unchanged(target.name, how, before, now),
+      ...unchanged(target.name, how, before, now, [tool]),
       ...loosePieces(target.name, now, before.measure.solids),
     ],
     consequence: volumeWords(before.measure.volume, now.measure.volume),

@@ -69,10 +69,12 @@ export function pick<R extends Witness, T>(
         { label: `Leave this ${what} out`, op, inputs: replaced(i, []) },
       ],
     )
-  /** Whether the references name every one of the `n` things that bear the name of this one. */
-  const allMeant = (ref: R, n: number): boolean => {
-    const alike = refs.filter((o) => o.of === n && named(o) === named(ref))
-    return n > 1 && ref.of === n && new Set(alike.map((o) => o.index)).size === n
+  /** Whether the references name every one of the things that bore the name of this one, which are as many now, or have become one. */
+  const allMeant = (ref: R, now: number): boolean => {
+    const alike = refs.filter((o) => o.of === ref.of && named(o) === named(ref))
+    const all =
+      ref.of !== undefined && ref.of > 1 && new Set(alike.map((o) => o.index)).size === ref.of
+    return all && (now === ref.of || now === 1)
   }
   for (const [i, ref] of refs.entries()) {
     const r = resolve(ref)
@@ -82,7 +84,7 @@ export function pick<R extends Witness, T>(
     }
     if (r.state === 'unclear' && allMeant(ref, r.candidates.length)) {
       // Each is one of them, and none is left over: which is which does not matter.
-      items.push(r.candidates[ref.index!]!)
+      items.push(r.candidates[ref.index!] ?? r.candidates[0]!)
       continue
     }
     if (r.state === 'unclear') {

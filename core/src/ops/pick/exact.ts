@@ -10,6 +10,7 @@ import {
   resolveVertex,
   vertexRef,
 } from '../../exact'
+import { good } from '../../math'
 import type { EdgeRef, FaceRef, VertexRef } from '../../refs'
 import type { OpContext } from '../state'
 import { missingFace, pick } from './ask'
@@ -68,7 +69,7 @@ export function pickExactFaces(
   input: string,
 ) {
   const all = p.faces.map((_, i) => i)
-  return pick(
+  const picked = pick(
     refs,
     (r) => resolveFace(p, r),
     {
@@ -87,4 +88,6 @@ export function pickExactFaces(
     },
     all,
   )
+  // What was in several pieces may be one face now.
+  return picked.ok ? good({ ...picked.value, items: [...new Set(picked.value.items)] }) : picked
 }

@@ -110,7 +110,7 @@ export const combineOp = defineOp<z.infer<typeof inputs>>({
       },
       ...(how === 'meet' ? {} : { tool: { how, body: body.id, shapes: parts, before: part } }),
       warnings: [
-        ...unchanged(body.name, how, part, now),
+        ...unchanged(body.name, how, part, now, parts),
         ...(how === 'cut' ? missing(others, parts, now) : []),
         ...(pieces === 'told' ? loosePieces(body.name, now, part.measure.solids) : []),
       ],
