@@ -1,4 +1,5 @@
 export { alongEdge, exactEnd } from './along'
+export { wholeEdge, wholeMiddle } from './around'
 export { curveOfWire, edgeCurve } from './edgecurve'
 export { formJob, jobKey, type KernelJob, type PartKey, partKey, splitKey } from './job'
 export { leanAlong } from './lean'

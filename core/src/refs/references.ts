@@ -133,8 +133,18 @@ export function resolveInSpace<T>(
     if (right !== undefined && right !== meant) return { state: 'unclear', candidates: same }
     return { state: 'found', item: nearest(meant) }
   }
-  if (right !== undefined && (alike.length === 0 || alike.includes(right)))
-    return { state: 'found', item: nearest(right) }
+  if (right !== undefined && (alike.length === 0 || alike.includes(right))) {
+    // What stood alone and lies in pieces now, or the other way round, may go on in any of them; so may what others are as like.
+    const asMany =
+      beside === undefined ||
+      alike.length > 0 ||
+      ((of ?? same.length) === same.length &&
+        same.every(
+          (x) =>
+            x === right || share(signs.beside?.(x), beside) < share(signs.beside?.(right), beside),
+        ))
+    return { state: asMany ? 'found' : 'likeness', item: nearest(right) }
+  }
   if (firsts(same).length === 1 && (of ?? 1) === 1)
     return { state: 'found', item: nearest(same[0]!) }
   return byPlace(alike.length > 0 ? alike : same, at, { away, size })
@@ -142,6 +152,17 @@ export function resolveInSpace<T>(
 
 const equal = (a: readonly string[] | undefined, b: readonly string[]): boolean =>
   a !== undefined && a.length === b.length && a.every((x, i) => x === b[i])
+
+/** How much of what stood beside a thing then (or stands beside it now) is the same, from 0 to 1. */
+function share(now: readonly string[] | undefined, then: readonly string[]): number {
+  if (!now) return 0
+  const left = [...then]
+  for (const word of now) {
+    const i = left.indexOf(word)
+    if (i >= 0) left.splice(i, 1)
+  }
+  return (then.length - left.length) / Math.max(then.length, now.length, 1)
+}
 
 /** Where nothing bears the name any more. */
 function unnamed<T>(
