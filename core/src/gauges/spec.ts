@@ -35,11 +35,16 @@ export interface Skin {
   /** The face of each triangle. */
   faceOf?: Uint32Array
 }
-/** How two faces meet: gap (mm), angle (rad), mismatch of curvature (a share), where it is worst, and what the seam is called. */
+/**
+ * How two faces meet: gap (mm), angle (rad) where it is most and least, from where to where it is kinked (shares of the edge),
+ * mismatch of curvature (a share), where it is worst, and what the seam is called.
+ */
 export interface SeamOfBody {
   name: string
   gap: number
   angle: number
+  leastAngle: number
+  kinked: [number, number] | null
   bend: number
   at: P3
 }

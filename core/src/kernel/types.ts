@@ -80,12 +80,18 @@ export interface FaceInfo {
   /** The axis of a cylinder and its radius, mm. */
   round?: { origin: P3; dir: P3; radius: number }
 }
-/** How two faces meet where they run on in each other: the worst of 33 places along the edge, each for itself. */
+/**
+ * How two faces (or one that closes on itself) meet where they run on in each other, or nearly: the worst of 33 places along the edge,
+ * each for itself.
+ */
 export interface Seam {
   /** mm */
   gap: number
-  /** Between the normals, rad. */
+  /** Between the normals, rad; where it is most and where least. */
   angle: number
+  leastAngle: number
+  /** From where to where along the edge it is kinked, as shares of it; null where nowhere. */
+  kinked: [number, number] | null
   /** |k1 - k2| / max(|k1|, |k2|, 0.001/mm) of the curvatures across the edge. */
   bend: number
   /** Where it is worst, mm. */
@@ -238,7 +244,7 @@ export interface Kernel {
     chord: number,
     angle: number,
   ): Pick<Anatomy, 'positions' | 'normals' | 'triangles'>
-  /** How the faces meet at each edge; null where they meet at more than 3 degrees. */
+  /** How the faces meet at each edge; null where they meet at more than 20 degrees all along, as they are meant to. */
   seams(s: SolidHandle): (Seam | null)[]
   /** The faces along some edges. */
   ribbons(s: SolidHandle, edges: number[]): Ribbon[][]

@@ -1,5 +1,6 @@
 import type { P2, P3 } from '../math'
 import { slice, twiceArea } from './slice'
+import { turnsOf } from './turns'
 import type { TriMesh } from './types'
 
 /** What a closed mesh holds when it stands upright and is filled until it runs over. */
@@ -19,8 +20,6 @@ export interface Basin {
 
 /** Slabs the height is cut into at least. */
 const SLABS = 140
-/** Heights nearer to each other than this share of the whole are one. */
-const SAME = 1e-7
 
 /** A bounded area of air in a slice: its outline (material on the left, so it runs to the right) and islands. */
 interface Pocket {
@@ -35,19 +34,20 @@ export interface Slab {
   area: number
 }
 interface Level {
-  z: number
   from: number
   to: number
   pockets: Pocket[]
   /** Outlines of the material. */
   solids: P2[][]
+  /** Between it and the level below it air may part, meet or open; elsewhere each pocket runs on in one. */
+  turns: boolean
 }
 
 /**
- * The upright basin of a closed mesh by slices: bounded areas of air in neighbouring slices are linked by
- * points beside their outlines; from below they fill until one is linked to the outside above it; what is
- * open to the outside from below drains; what is never linked to it is sealed. Null where nothing stays.
- * Kept by the mesh: gauges ask for it with every view.
+ * The upright basin of a closed mesh by slices. Air parts, meets or opens at the heights of critical vertices alone (`turns.ts`): just
+ * below and above each of these, areas of air that lie over each other are linked; between them each runs on in one. From below they
+ * fill until one is linked to the outside above it; what is open to the outside from below drains; what is never linked to it is
+ * sealed. Null where nothing stays. Kept by the mesh: gauges ask for it with every view.
  */
 export function basinOf(mesh: TriMesh): Basin | null {
   const before = known.get(mesh)
@@ -67,8 +67,7 @@ function filled(mesh: TriMesh): Basin | null {
   const root = (i: number): number => (parent[i] === i ? i : root(parent[i]!))
   for (const level of levels) {
     const of: (number | 'out')[] = level.pockets.map(() => -1)
-    const up = below ? links(below.level, level) : []
-    const down = below ? links(level, below.level) : []
+    const [up, down] = below ? linked(below.level, level) : [[], []]
     // Open from below: it drains, and whatever reaches it runs over into it.
     for (const { from, to } of down) if (to === 'out' || below?.of[to] === 'out') of[from] = 'out'
     for (const { from, to } of up)
@@ -82,7 +81,7 @@ function filled(mesh: TriMesh): Basin | null {
       if (b === 'out') continue
       const basin = basins[root(b)]!
       if (to === 'out' || of[to] === 'out') {
-        if (basin.open) runsOver(basin, below.level, from)
+        if (basin.open) runsOver(basin, level.from, below.level.pockets[from]!)
       } else if (of[to] === -1) of[to] = root(b)
       else if (root(of[to] as number) !== root(b)) join(root(of[to] as number), root(b))
     }
@@ -99,8 +98,10 @@ function filled(mesh: TriMesh): Basin | null {
         of[i] = 'out'
         continue
       }
-      basin.volume += p.area * (level.to - level.from)
-      basin.slabs.push({ from: level.from, to: level.to, area: p.area })
+      if (level.to > level.from) {
+        basin.volume += p.area * (level.to - level.from)
+        basin.slabs.push({ from: level.from, to: level.to, area: p.area })
+      }
       basin.brim = level.to
       basin.at = [...p.loop[0]!, level.to]
     }
@@ -113,16 +114,10 @@ function filled(mesh: TriMesh): Basin | null {
     keep.slabs.push(...gone.slabs)
     keep.open = keep.open && gone.open
   }
-  function runsOver(basin: (typeof basins)[number], level: Level, pocket: number) {
+  function runsOver(basin: (typeof basins)[number], brim: number, pocket: Pocket) {
     basin.open = false
-    const brim = spill(mesh, level, level.pockets[pocket]!)
-    const last = basin.slabs.filter((s) => s.to === level.to)
-    for (const s of last) {
-      basin.volume += s.area * (brim - s.to)
-      s.to = brim
-    }
     basin.brim = brim
-    basin.at = [...level.pockets[pocket]!.loop[0]!, brim]
+    basin.at = [...pocket.loop[0]!, brim]
   }
   const all = basins.filter((_, i) => parent[i] === i)
   const sealed = all.filter((b) => b.open).reduce((sum, b) => sum + b.volume, 0)
@@ -150,46 +145,40 @@ const level = (z: number) => ({
   z: [0, 0, 1] as P3,
 })
 
-/** Slices half-way up slabs that end at every flat height of the mesh. */
+/** How far above and below a height where air may turn it is looked at, as a share of all. */
+const BESIDE_TURN = 1e-6
+
+/** Slices just beside every height at which air may turn, and half-way up slabs between two of these. */
 function levelsOf(mesh: TriMesh): Level[] {
-  const flats = flatHeights(mesh)
-  const [low, high] = [flats[0]!, flats[flats.length - 1]!]
+  const turns = turnsOf(mesh)
+  const [low, high] = [turns[0]![0], turns[turns.length - 1]![1]]
   const step = (high - low) / SLABS
+  const beside = BESIDE_TURN * (high - low)
   // Below and above there is nothing but the outside.
-  const empty = (z: number): Level => ({ z, from: z, to: z, pockets: [], solids: [] })
+  const empty = (z: number): Level => ({ from: z, to: z, pockets: [], solids: [], turns: true })
   const out: Level[] = [empty(low)]
-  for (let i = 1; i < flats.length; i++) {
-    const [a, b] = [flats[i - 1]!, flats[i]!]
-    const n = Math.max(1, Math.ceil((b - a) / step))
+  const add = (z: number, from: number, to: number, turning = false) => {
+    const lines = slice(mesh, level(z)).filter((l) => l.length > 3)
+    out.push({
+      from,
+      to,
+      pockets: pocketsOf(lines),
+      solids: lines.filter((l) => twiceArea(l) > 0),
+      turns: turning,
+    })
+  }
+  for (let i = 1; i < turns.length; i++) {
+    // Heights that lie together are passed in one: what lies between them counts as what lies above.
+    const [a, b] = [turns[i - 1]!, turns[i]!]
+    add(a[1] + beside, a[0], a[1], true)
+    const n = Math.max(1, Math.ceil((b[0] - a[1]) / step))
     for (let k = 0; k < n; k++) {
-      const [from, to] = [a + ((b - a) * k) / n, a + ((b - a) * (k + 1)) / n]
-      const z = (from + to) / 2
-      const lines = slice(mesh, level(z)).filter((l) => l.length > 3)
-      out.push({
-        z,
-        from,
-        to,
-        pockets: pocketsOf(lines),
-        solids: lines.filter((l) => twiceArea(l) > 0),
-      })
+      const [from, to] = [k, k + 1].map((x) => a[1] + ((b[0] - a[1]) * x) / n) as [number, number]
+      add((from + to) / 2, from, to)
     }
+    add(b[0] - beside, b[0], b[0])
   }
   return [...out, empty(high)]
-}
-
-/** Heights of level triangles, with the lowest and highest of all, rising. */
-function flatHeights({ positions: p, triangles: t }: TriMesh): number[] {
-  const zs: number[] = []
-  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
-  for (let i = 0; i < t.length; i += 3) {
-    const [a, b, c] = [0, 1, 2].map((k) => p[3 * t[i + k]! + 2]!) as [number, number, number]
-    low = Math.min(low, a, b, c)
-    high = Math.max(high, a, b, c)
-    if (Math.max(a, b, c) - Math.min(a, b, c) < 1e-5) zs.push(a)
-  }
-  const near = SAME * (high - low) + 1e-5
-  const sorted = [low, ...zs, high].sort((x, y) => x - y)
-  return sorted.filter((z, i) => i === 0 || z - sorted[i - 1]! > near)
 }
 
 function pocketsOf(lines: readonly P2[][]): Pocket[] {
@@ -221,25 +210,75 @@ function within(loop: readonly P2[], [x, y]: P2): boolean {
   return odd
 }
 
-/** Points of an outline looked at, and how far beside it they stand, mm. */
-const POINTS = 24
+/** How far beside an outline the air is looked at, mm. */
 const BESIDE = 2e-3
-/** Places beside an outline that are followed up to where it opens. */
-const PLACES = 12
+/** Lines across a pocket on which it is looked at. */
+const ACROSS = 24
 
-/** Where the air beside each pocket's outlines is in another slice: in one of its pockets, or outside. */
-function links(a: Level, b: Level): { from: number; to: number | 'out' }[] {
+type Link = { from: number; to: number | 'out' }
+
+/** Where the air of each pocket goes on in the other slice: from `a` below up into `b`, and back. */
+function linked(a: Level, b: Level): [Link[], Link[]] {
+  // Where nothing turns, one pocket runs on in one.
+  if (!b.turns && a.pockets.length === 1 && b.pockets.length === 1)
+    return [[{ from: 0, to: 0 }], [{ from: 0, to: 0 }]]
+  const [up, down] = [seen(a, b), seen(b, a)]
+  return b.turns ? [up, down] : [oneEach(up), oneEach(down)]
+}
+
+/** Of each pocket the one it goes on in: that which was seen most; outside only where no pocket was. */
+function oneEach(links: readonly (Link & { times: number })[]): Link[] {
+  const best = new Map<number, Link & { times: number }>()
+  for (const l of links) {
+    const known = best.get(l.from)
+    const better =
+      !known ||
+      (known.to === 'out'
+        ? l.to !== 'out' || l.times > known.times
+        : l.to !== 'out' && l.times > known.times)
+    if (better) best.set(l.from, l)
+  }
+  return [...best.values()]
+}
+
+/** How often the air of each pocket is seen in what of another slice: over it, and beside the outlines of both. */
+function seen(a: Level, b: Level): (Link & { times: number })[] {
+  const beyond = [...b.pockets.flatMap((p) => [p.loop, ...p.islands]), ...b.solids].flatMap(besides)
   return a.pockets.flatMap((p, from) => {
-    const met = new Set<number | 'out'>()
-    for (const line of [p.loop, ...p.islands]) {
-      const step = Math.max(1, Math.floor((line.length - 1) / POINTS))
-      for (let i = 1; i < line.length; i += step) {
-        const to = airAt(b, beside(line[i - 1]!, line[i]!))
-        if (to !== null) met.add(to)
-      }
+    const times = new Map<number | 'out', number>()
+    const holds = (at: P2) => within(p.loop, at) && !p.islands.some((l) => within(l, at))
+    const look = (at: P2) => {
+      const to = airAt(b, at)
+      if (to !== null) times.set(to, (times.get(to) ?? 0) + 1)
     }
-    return [...met].map((to) => ({ from, to }))
+    for (const at of [p.loop, ...p.islands].flatMap(besides)) look(at)
+    for (const at of beyond) if (holds(at)) look(at)
+    for (const at of across(p)) look(at)
+    return [...times].map(([to, n]) => ({ from, to, times: n }))
   })
+}
+
+/** Places beside the middles of the pieces of an outline, in the air. */
+const besides = (line: readonly P2[]): P2[] => line.slice(1).map((at, i) => beside(line[i]!, at))
+
+/** Places all over a pocket: the middles, and a third in from the ends, of what lines across it leave of it. */
+function across({ loop, islands }: Pocket): P2[] {
+  const ys = loop.map((q) => q[1])
+  const [low, high] = [Math.min(...ys), Math.max(...ys)]
+  const out: P2[] = []
+  for (let k = 0; k < ACROSS; k++) {
+    const y = low + ((high - low) * (k + 0.5)) / ACROSS
+    const xs = [loop, ...islands].flatMap((line) =>
+      line.slice(1).flatMap((q, i) => {
+        const p = line[i]!
+        return p[1] > y !== q[1] > y ? [p[0] + ((y - p[1]) / (q[1] - p[1])) * (q[0] - p[0])] : []
+      }),
+    )
+    xs.sort((u, v) => u - v)
+    for (let i = 1; i < xs.length; i += 2)
+      for (const f of [1 / 6, 1 / 2, 5 / 6]) out.push([xs[i - 1]! + f * (xs[i]! - xs[i - 1]!), y])
+  }
+  return out
 }
 
 /** The air beside the middle of a piece of an outline: material lies on its left. */
@@ -260,22 +299,4 @@ function airAt(b: Level, at: P2): number | 'out' | null {
   }
   if (best >= 0) return best
   return b.solids.some((l) => within(l, at)) ? null : 'out'
-}
-
-/** The height above a slice at which one of its pockets opens to the outside, by halving. */
-function spill(mesh: TriMesh, from: Level, pocket: Pocket): number {
-  const step = from.to - from.from
-  let [low, high] = [from.z, from.to + step]
-  // Where walls lean in, a place beside one is material a little higher up: others round it are not.
-  const { loop } = pocket
-  const every = Math.max(1, Math.floor((loop.length - 1) / PLACES))
-  const places = loop.flatMap((p, i) => (i > 0 && i % every === 0 ? [beside(loop[i - 1]!, p)] : []))
-  const held = (z: number) =>
-    pocketsOf(slice(mesh, level(z))).some((p) => places.some((at) => within(p.loop, at)))
-  for (let i = 0; i < 30 && high - low > 1e-7 * (1 + Math.abs(high)); i++) {
-    const m = (low + high) / 2
-    if (held(m)) low = m
-    else high = m
-  }
-  return (low + high) / 2
 }

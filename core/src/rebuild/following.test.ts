@@ -8,7 +8,7 @@ describe('a reference follows what it means, or asks', () => {
   const all: Followed[] = []
   it.each(FAMILIES)('$name', async (family) => {
     const told = await follow(family, (w) => built(w), 8)
-      console.log('COUNT', family.name, told.tried, told.several, told.asked, told.wrong.length)
+    console.log('COUNT', family.name, told.tried, told.several, told.asked, told.wrong.length)
     expect(told.wrong).toEqual([])
     expect(told.tried).toBeGreaterThan(100)
     all.push(told)

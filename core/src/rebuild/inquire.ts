@@ -82,9 +82,8 @@ function seamsOf(p: ExactPart, exact: Rebuilt['exact']): SeamOfBody[] | string {
   if (!read.ok) return read.diagnosis.message
   return p.edges.flatMap(({ faces }, i) => {
     const seam = read.value[0]!.form!.seams[i]
-    return seam
-      ? [{ ...seam, name: faces.map((f) => p.faces[f]!.names[0] ?? '?').join(' / ') }]
-      : []
+    const names = faces.map((f) => p.faces[f]!.names[0] ?? '?')
+    return seam ? [{ ...seam, name: `${names[0]} / ${names[1] ?? 'itself'}` }] : []
   })
 }
 

@@ -1,5 +1,6 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { edgeRef } from '../exact'
 import type { Op } from '../workpiece'
 import { circles, outline, rectangle } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
@@ -100,6 +101,33 @@ describe('lofts', () => {
     const d = await diagnosis(turned)
     expect(['folds', 'twisted']).toContain(d.code)
     expect(d.places.length).toBe(1)
+  })
+  it('sections listed from the top down make the same body, and its rims take the same round', async () => {
+    const rising = [
+      circles(10, 'a', 'top', [[0, 0, 20]]),
+      level(20, 'p', 20),
+      circles(30, 'b', 'p', [[1, 0, 17]]),
+      level(40, 'q', 40),
+      circles(50, 'c', 'q', [[0, 0, 14]]),
+    ]
+    const read = async (...order: string[]) => {
+      const route = [...rising, loft(of(...order))]
+      const p = await exact(route, 'skin')
+      const rims = p.edges.flatMap((e, i) =>
+        e.faces.length === 2 && e.faces.some((f) => p.faces[f]!.middle[2] > 40 - 1e-6) ? [i] : [],
+      )
+      const round = op(99, 'fillet', 'round', {
+        body: 'skin',
+        edges: rims.map((i) => edgeRef(p, i)),
+        radius: 2,
+      })
+      return [p.measure.volume, await volume([...route, round], 'skin')] as const
+    }
+    const [up, rounded] = await read('a', 'b', 'c')
+    const [down, roundedToo] = await read('c', 'b', 'a')
+    expect(down / up).toBeCloseTo(1, 8)
+    expect(rounded).toBeLessThan(up)
+    expect(roundedToo / rounded).toBeCloseTo(1, 7)
   })
   it('a hole runs through all sections; a different number of holes is refused', async () => {
     const ring = (n: number, id: string, plane: string) =>

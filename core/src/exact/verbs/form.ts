@@ -23,7 +23,7 @@ const FINE = 0.1
 
 /** The body as it is, with more read from its surfaces than is told of every part. */
 export const formVerb: Verb<FormArgs> = {
-  version: 7,
+  version: 8,
   run({ kernel }, [x, other = x], { seams, ribbons, surfaces, feet, meets, lines, skin }) {
     const { shape, names } = x!
     const read = kernel.ribbons(shape, ribbons)

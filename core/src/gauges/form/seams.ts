@@ -23,13 +23,26 @@ export const worstFirst = (seams: readonly SeamOfBody[]): SeamOfBody[] =>
     return m < 0 ? b.gap - a.gap : m === 0 ? b.angle - a.angle : b.bend - a.bend
   })
 
-const words = (s: SeamOfBody): string =>
-  `${WORD[String(orderOf(s)) as keyof typeof WORD]}, ${fixed((s.angle * 180) / Math.PI, 3)}°, ${fixed(100 * s.bend, 1)} %${s.gap > SMOOTH.gap ? `, gap ${fixed(s.gap, 3)} mm` : ''}`
+const degrees = (rad: number) => `${fixed((rad * 180) / Math.PI, 3)}°`
+
+/** "G0, kinked by 0.210° to 4.003° from 12 % to 88 % of it"; or order, angle and mismatch of curvature. */
+function words(s: SeamOfBody): string {
+  const order = WORD[String(orderOf(s)) as keyof typeof WORD]
+  const gap = s.gap > SMOOTH.gap ? `, gap ${fixed(s.gap, 3)} mm` : ''
+  if (!s.kinked) return `${order}, ${degrees(s.angle)}, ${fixed(100 * s.bend, 1)} %${gap}`
+  const [from, to] = s.kinked.map((x) => fixed(100 * x, 0))
+  const by =
+    s.angle - s.leastAngle < 1e-5
+      ? degrees(s.angle)
+      : `${degrees(s.leastAngle)} to ${degrees(s.angle)}`
+  const where = from === '0' && to === '100' ? 'all along' : `from ${from} % to ${to} % of it`
+  return `${order}, kinked by ${by} ${where}${gap}`
+}
 
 export const seamsGauge: GaugeSpec = {
   kind: 'seams',
   label: 'Continuity',
-  help: 'How faces that run on in each other meet: the least order of all seams (0 kink, 1 direction, 2 curvature), each at the worst of 33 places on its true surfaces. G1 up to 0.1°, G2 up to 5 % of the larger curvature across the seam.',
+  help: 'How faces run on in each other, and those that close on themselves: the least order of all seams (0 kink, 1 direction, 2 curvature), each at the worst of 33 places on its true surfaces. G1 up to 0.1°, G2 up to 5 % of the larger curvature across the seam. What meets at more than 20° all along is sharp as meant.',
   unit: '',
   params: [],
   ofSeams(seams): Reading | string {

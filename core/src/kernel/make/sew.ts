@@ -23,10 +23,9 @@ export function sewn(oc: Oc, s: KernelScope, given: readonly Sewn[], near: numbe
     throw new KernelError(`${sewing.NbFreeEdges()} edges stay open where the ${what} meet.`)
   const shells = partsOf(oc, s, s.keep(sewing.SewedShape()), 'SHELL')
   if (shells.length === 0) throw new KernelError(`The ${what} do not close to a skin.`)
-  const solid = s.keep(new oc.BRepBuilderAPI_MakeSolid())
-  for (const shell of shells) solid.Add(s.keep(oc.TopoDS.Shell(shell)))
-  const shape = s.keep(solid.Solid())
-  oc.BRepLib.OrientClosedSolid(shape)
+  const solid = solidOf(oc, s, shells)
+  oc.BRepLib.OrientClosedSolid(solid)
+  const shape = righted(oc, s, solid)
   const faces = new Numbered(oc, partsOf(oc, s, shape, 'FACE'))
   const origins: Origin[][] = faces.all.map(() => [])
   for (const { face, origin } of given) {
@@ -35,6 +34,26 @@ export function sewn(oc: Oc, s: KernelScope, given: readonly Sewn[], near: numbe
   }
   return { shape: shape as TopoDS_Shape, origins }
 }
+
+/**
+ * A solid that is turned by its flag alone, made again of its shells as they are seen through it: what works on its faces afterwards
+ * would take them for the other way round, though the kernel calls it valid. Any other shape as it is.
+ */
+export function righted(oc: Oc, s: KernelScope, shape: TopoDS_Shape): TopoDS_Shape {
+  const solids = partsOf(oc, s, shape, 'SOLID')
+  return solids.length !== 1 || isForward(oc, solids[0]!)
+    ? shape
+    : solidOf(oc, s, partsOf(oc, s, solids[0]!, 'SHELL'))
+}
+
+function solidOf(oc: Oc, s: KernelScope, shells: readonly TopoDS_Shape[]) {
+  const solid = s.keep(new oc.BRepBuilderAPI_MakeSolid())
+  for (const shell of shells) solid.Add(s.keep(oc.TopoDS.Shell(shell)))
+  return s.keep(solid.Solid())
+}
+
+export const isForward = (oc: Oc, x: TopoDS_Shape): boolean =>
+  x.Orientation() === oc.TopAbs_Orientation.TopAbs_FORWARD
 
 /**
  * Some faces of a shape and their copies sewn to a closed solid. `shape` of an origin counts the places, the

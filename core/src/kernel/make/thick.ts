@@ -5,6 +5,7 @@ import type { KernelScope } from '../scope'
 import { originsOf } from '../trace'
 import { KernelError, type Origin } from '../types'
 import { boolean } from './boolean'
+import { righted } from './sew'
 
 const TOLERANCE = 1e-3
 
@@ -32,7 +33,7 @@ export function thick(
     s.keep(new oc.Message_ProgressRange()),
   )
   if (!maker.IsDone()) throw new KernelError('The kernel finds no wall here.')
-  const shape = s.keep(maker.Shape())
+  const shape = righted(oc, s, s.keep(maker.Shape()))
   const origins = originsOf(oc, s, shape, [given], maker, true)
   return open.length > 0 ? { shape, origins } : aroundVoid(oc, s, given, { shape, origins }, offset)
 }
@@ -66,7 +67,7 @@ export function repaired(oc: Oc, s: KernelScope, given: TopoDS_Shape): TopoDS_Sh
   if (!solid) throw new KernelError('There is no solid to repair.')
   const fix = s.keep(new oc.ShapeFix_Solid(s.keep(oc.TopoDS.Solid(solid))))
   fix.Perform(s.keep(new oc.Message_ProgressRange()))
-  return s.keep(fix.Solid())
+  return righted(oc, s, s.keep(fix.Solid()))
 }
 
 /** Faces tilted about where they meet a plane, by `angle` rad; the draw is along its normal. */

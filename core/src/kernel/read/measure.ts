@@ -3,6 +3,7 @@ import { add3, type P3, scale3 } from '../../math'
 import { areaOf, type Behind, behindPatch } from '../../surface'
 import { Numbered, type Oc, partsOf } from '../explore'
 import { together } from '../make/move'
+import { isForward } from '../make/sew'
 import type { KernelScope } from '../scope'
 import type { SolidMeasure } from '../types'
 import { boundsOf } from './bounds'
@@ -47,14 +48,16 @@ export function measure(
   const faces = partsOf(oc, s, shape, 'FACE')
   const once = new Numbered(oc, faces)
   const shells = partsOf(oc, s, shape, 'SHELL')
+  const solids = partsOf(oc, s, shape, 'SOLID')
   return {
     volume,
     area: faces.reduce((sum, f) => sum + areas[once.of(f)]!, 0),
     centroid,
     bounds: boundsOf(oc, s, shape, skin),
     closed: shells.length > 0 && shells.every((x) => oc.BRep_Tool.IsClosed(x)),
-    valid: isValid(oc, s, shape),
-    solids: partsOf(oc, s, shape, 'SOLID').length,
+    // A solid that is turned by its flag alone passes the kernel's check, and is taken the other way round by what works on it.
+    valid: isValid(oc, s, shape) && solids.every((x) => isForward(oc, x)),
+    solids: solids.length,
   }
 }
 

@@ -12,8 +12,20 @@ import { bendAcross, formOver, type Spot, spotOn } from './spot'
 
 /** Places along an edge at which its two faces are compared. */
 const STATIONS = 33
-/** Faces that meet at more (rad) are meant to; only where they meet is looked at. */
-const SHARP = 0.05
+/** Faces that meet at more all along (rad) are meant to. */
+const SHARP = (20 * Math.PI) / 180
+/** Normals that turn by more make a kink, rad. */
+const KINK = (0.1 * Math.PI) / 180
+/** Kinds of surfaces that may close on themselves in any way. */
+const FREE = new Set([
+  'GeomAbs_BSplineSurface',
+  'GeomAbs_BezierSurface',
+  'GeomAbs_SurfaceOfRevolution',
+  'GeomAbs_SurfaceOfExtrusion',
+  'GeomAbs_OffsetSurface',
+  'GeomAbs_OtherSurface',
+])
+
 /** One side of an edge: its face's surface, and whether that looks into the material. */
 interface Side {
   surface: BRepAdaptor_Surface
@@ -54,7 +66,7 @@ class FaceReader {
     face: TopoDS_Face
     surface: BRepAdaptor_Surface
     reversed: boolean
-    flat: boolean
+    kind: string
   }[]
 
   constructor(oc: Oc, s: KernelScope, faces: readonly TopoDS_Shape[]) {
@@ -66,34 +78,48 @@ class FaceReader {
       return {
         face,
         surface,
-        flat: surface.GetType() === 'GeomAbs_Plane',
+        kind: surface.GetType(),
         reversed: f.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED,
       }
     })
   }
 
   /**
-   * How two faces meet along an edge, the worst of its stations each for itself: gap (mm), angle (rad), and the mismatch of the
-   * normal curvatures across the edge, |k1 - k2| over the larger. Null where they meet at an angle, or the edge has no extent.
+   * How two faces, or a free one and itself, meet along an edge, the worst of its stations each for itself: gap (mm), angle (rad), and
+   * the mismatch of the normal curvatures across the edge, |k1 - k2| over the larger. Null where they meet at an angle all along, or
+   * the edge has no extent.
    */
   seam(e: TopoDS_Shape, faces: readonly number[]): Seam | null {
     const [oc, s] = [this.#oc, this.#s]
-    const [f, g] = faces
+    const [f, g = f] = faces
     if (f === undefined || g === undefined) return null
-    // Two planes never run on in each other: they would be one face.
-    if (this.#faces[f]!.flat && this.#faces[g]!.flat) return null
     const edge = s.keep(oc.TopoDS.Edge(e))
     if (oc.BRep_Tool.Degenerated(edge)) return null
+    // Round surfaces of simple kinds close on themselves exactly.
+    if (f === g && !FREE.has(this.#faces[f]!.kind)) return null
     const { First, Last } = oc.BRep_Tool.Range(edge, 0, 0)
-    const [a, b] = [this.#beside(edge, f), this.#beside(edge, g)]
-    const out: Seam = { gap: 0, angle: 0, bend: 0, at: [0, 0, 0] }
+    const other = f === g ? s.keep(oc.TopoDS.Edge(s.keep(edge.Reversed()))) : edge
+    const [a, b] = [this.#beside(edge, f), this.#beside(other, g)]
+    const flat = [f, g].every((x) => this.#faces[x]!.kind === 'GeomAbs_Plane')
+    const out: Seam = {
+      gap: 0,
+      angle: 0,
+      leastAngle: Number.POSITIVE_INFINITY,
+      kinked: null,
+      bend: 0,
+      at: [0, 0, 0],
+    }
     let before: P3 | null = null
     for (let i = 0; i < STATIONS; i++) {
-      const t = First + ((Last - First) * (i + 0.5)) / STATIONS
+      const share = (i + 0.5) / STATIONS
+      const t = First + (Last - First) * share
       const [p, q] = [spotAt(a, t), spotAt(b, t)]
       const angle = Math.atan2(norm3(cross3(p.n, q.n)), dot3(p.n, q.n))
-      if (angle > SHARP) return null
+      // Between planes it is the same everywhere.
+      if (flat && angle > SHARP) return null
       out.gap = Math.max(out.gap, norm3(sub3(p.p, q.p)))
+      out.leastAngle = Math.min(out.leastAngle, angle)
+      if (angle > KINK) out.kinked = [out.kinked?.[0] ?? i / STATIONS, (i + 1) / STATIONS]
       if (angle > out.angle) {
         out.angle = angle
         out.at = p.p
@@ -110,7 +136,7 @@ class FaceReader {
       }
       before = p.p
     }
-    return out
+    return out.leastAngle > SHARP ? null : out
   }
 
   /** A face at even shares of one of its edges, both ends too. */
