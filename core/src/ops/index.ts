@@ -30,6 +30,7 @@ export {
   type ShownCage,
   START,
   type State,
+  StoppedKernel,
   said,
   sectionOf,
   type Tool,

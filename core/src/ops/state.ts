@@ -127,7 +127,7 @@ export interface OpContext {
   knew(face: string): boolean
   /** The name of a kept file; undefined where there is none. */
   file(id: string): string | undefined
-  /** What a job of the exact kernel made; throws `WaitsForKernel` while it has not been done. */
+  /** What a job of the exact kernel made; throws `WaitsForKernel` while it has not been done, `StoppedKernel` where it was stopped. */
   kernel(job: KernelJob): Outcome<ExactPart[]>
   /** What takes long is worked out once while the op waits for the kernel and is run again; `name` tells it from others in the op. */
   once<T>(name: string, make: () => T): T
@@ -188,6 +188,16 @@ export class WaitsForKernel extends Error {
   constructor(job: KernelJob) {
     super(`waits for ${job.verb}`)
     this.job = job
+  }
+}
+
+/** A job of the exact kernel was stopped, or ran out of time: nothing can be said of what the op makes, and no other way is taken. */
+export class StoppedKernel extends Error {
+  override name = 'StoppedKernel'
+  readonly diagnosis: Diagnosis
+  constructor(diagnosis: Diagnosis) {
+    super(diagnosis.message)
+    this.diagnosis = diagnosis
   }
 }
 

@@ -12,11 +12,12 @@ import {
   type Sheet,
   type Shown,
   type State,
+  StoppedKernel,
   type Tool,
 } from '../ops'
 import { faceNames } from '../turned'
 import { ExpressionError, type FigureTable, type Op, sayIssue, type Workpiece } from '../workpiece'
-import type { JobResults } from './jobs'
+import { type JobResults, STOPPED } from './jobs'
 
 /** Something an op read, and what it then was. */
 export type Read =
@@ -125,7 +126,11 @@ export function contextOf(
         ),
       ),
     file: (id) => (w.files && Object.hasOwn(w.files, id) ? w.files[id]!.name : undefined),
-    kernel: (job) => exact.resultOf(job),
+    kernel(job) {
+      const made = exact.resultOf(job)
+      if (!made.ok && made.diagnosis.code === STOPPED) throw new StoppedKernel(made.diagnosis)
+      return made
+    },
     once<T>(name: string, make: () => T): T {
       if (!made.has(name)) made.set(name, make())
       return made.get(name) as T

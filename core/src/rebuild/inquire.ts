@@ -14,7 +14,7 @@ import {
 } from '../gauges'
 import { type Solutions, SPARING, solveFor, type WorkingRange, workingRange } from '../limits'
 import type { TriMesh } from '../mesh'
-import { type Body, opSpec, type State, WaitsForKernel } from '../ops'
+import { type Body, opSpec, type State, StoppedKernel, WaitsForKernel } from '../ops'
 import { DIMENSIONS, relationWords, tryValue } from '../profile'
 import { shownMesh } from '../turned'
 import {
@@ -190,8 +190,14 @@ export function rangeOf(
   const marks = spec.marks?.(input, parsed.data, ctx) ?? []
   return workingRange(
     (value) => {
-      const out = evaluateOp({ ...op, inputs: { ...op.inputs, [input]: value } }, world)
-      return out.ok ? null : out.diagnosis
+      try {
+        const out = evaluateOp({ ...op, inputs: { ...op.inputs, [input]: value } }, world)
+        return out.ok ? null : out.diagnosis
+      } catch (e) {
+        // That a trial was stopped is what is told of it.
+        if (e instanceof StoppedKernel) return e.diagnosis
+        throw e
+      }
     },
     cap,
     marks,

@@ -8,6 +8,7 @@ import {
   type Shown,
   START,
   type State,
+  StoppedKernel,
   said,
   WaitsForKernel,
 } from '../ops'
@@ -271,6 +272,14 @@ function runOp(
     if (e instanceof WaitsForKernel) {
       cache.wait(op.id, { inputs, version, reads, made: so })
       return { waits: e.job, last: known, shown: so.get(SHOWN) as Shown | undefined }
+    }
+    // Stopped is a state of its own: the sentence of no other way stands in for what did not come to an end.
+    if (e instanceof StoppedKernel) {
+      const outcome = { ok: false as const, diagnosis: e.diagnosis }
+      return {
+        kept: cache.keep(op.id, { inputs, version, reads, outcome, shown: undefined }),
+        reused: false,
+      }
     }
     if (e instanceof RoughEnough)
       return { waits: null, last: known, shown: so.get(SHOWN) as Shown | undefined }

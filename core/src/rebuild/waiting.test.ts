@@ -1,9 +1,11 @@
+import fc from 'fast-check'
 import { expect, it } from 'vitest'
+import { faceRef } from '../exact'
 import { bad } from '../math'
 import { circles } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
 import { inPlace, RebuildCache, rebuild, rebuildWith, STOPPED } from '.'
-import { base, block, piece, the } from './exactroute.test-data'
+import { base, block, exact, piece, the } from './exactroute.test-data'
 
 it('an op waits for a body that an earlier one has still to work on: no work is done twice', async () => {
   const hole = circles(30, 'hole', 'top', [[30, 20, 8]])
@@ -59,6 +61,86 @@ it('a job that was stopped fails its op until it is tried again; nothing else is
   cache.retry()
   expect((await asked()).reports.map((r) => r.status)).toEqual(['ok', 'ok', 'ok'])
   expect(verbs).toEqual(['move'])
+})
+
+it('where one way was stopped, the sentence of no other way is told, and no other way is taken', async () => {
+  // A drum of our own surfaces: our wall comes first, the kernel's after it.
+  const vase = [
+    circles(10, 'low', 'top', [[0, 0, 20]]),
+    op(12, 'plane', 'up', { how: 'offset', from: 'top', offset: 40 }),
+    circles(14, 'high', 'up', [[0, 0, 15]]),
+    op(20, 'loft', 'vase', {
+      sections: [{ profile: 'low' }, { profile: 'high' }],
+      run: 'ruled',
+      mode: 'new',
+    }),
+  ]
+  const whole = await exact(vase, 'vase')
+  const lid = whole.faces.findIndex((f) => f.kind === 'plane' && f.middle[2] > 39)
+  const w = piece([
+    ...vase,
+    op(30, 'shell', 'thin', { body: 'vase', wall: 1, open: [faceRef(whole, lid)], side: 'in' }),
+  ])
+  for (const stopped of ['form', 'quilt', 'shell', 'combine']) {
+    const run = inPlace(w, the)
+    let asked = 0
+    const built = await rebuildWith(w, (job, recipes) => {
+      if (job.verb !== stopped || (job.args as { op?: string }).op === 'vase')
+        return run(job, recipes)
+      // The loft itself is sewn too: that is let through.
+      if (stopped === 'quilt' && asked++ === 0) return run(job, recipes)
+      asked++
+      return Promise.resolve(bad(STOPPED, 'The exact kernel did not come to an end.'))
+    })
+    const last = built.reports.at(-1)!
+    if (last.status !== 'fail') continue
+    expect([stopped, last.diagnoses[0]!.code]).toEqual([stopped, STOPPED])
+  }
+})
+
+it('property: in whatever order and after whatever time the kernel answers, the same route makes the same', async () => {
+  const hole = circles(30, 'ring', 'top', [[20, 20, 6]])
+  const other = circles(32, 'post', 'top', [[80, 20, 9]])
+  const w = piece([
+    base,
+    block,
+    hole,
+    op(31, 'extrude', 'hole', { profile: 'ring', mode: 'cut', body: 'block', length: 12 }),
+    other,
+    op(33, 'extrude', 'pin', { profile: 'post', mode: 'new', length: 30 }),
+    op(40, 'move', 'aside', { body: 'pin', how: 'way', x: -25, y: 0, z: 0 }),
+    op(50, 'combine', 'one', { how: 'join', body: 'block', tools: ['pin'] }),
+  ])
+  const read = ({ state, reports }: Awaited<ReturnType<typeof rebuildWith>>) =>
+    JSON.stringify([
+      reports.map((r) => [r.id, r.status, r.consequence, r.diagnoses]),
+      Object.values(state.bodies).map((b) => 'measure' in b.shape && b.shape.measure),
+    ])
+  const want = read(await rebuildWith(w, inPlace(w, the)))
+  await fc.assert(
+    fc.asyncProperty(fc.infiniteStream(fc.nat({ max: 5 })), async (chance) => {
+      const next = () => chance.next().value as number
+      const cache = new RebuildCache()
+      const run = inPlace(w, the)
+      for (;;) {
+        const built = rebuild(w, cache)
+        if (built.waits.length === 0) {
+          expect(read(built)).toBe(want)
+          return
+        }
+        // Some of what waits, in any order, each after a while; a rebuild may come in between.
+        const jobs = [...built.waits].sort(() => next() - 2.5).slice(0, 1 + next())
+        await Promise.all(
+          jobs.map(async (job) => {
+            for (let k = next(); k > 0; k--) await Promise.resolve()
+            cache.exact.put(job, await run(job, cache.exact.recipesFor(job.on)))
+            if (next() === 0) rebuild(w, cache)
+          }),
+        )
+      }
+    }),
+    { numRuns: 200 },
+  )
 })
 
 it('what another workpiece made is not shown while the kernel is at work, though its ops bear the same ids', async () => {

@@ -18,8 +18,11 @@ const started = () =>
 export const serving = started()
 export const searching = started()
 
-/** After this a job is given up, ms. */
-const LIMIT = 60_000
+/**
+ * After this a job is given up, ms: long enough for machines many times slower than those of today. What takes long is seen at work
+ * meanwhile, and ended by hand.
+ */
+const LIMIT = 600_000
 
 /** Has a job done by one of the threads, or takes what was kept of it. */
 export const runOn =

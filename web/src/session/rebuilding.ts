@@ -43,7 +43,7 @@ async function once(): Promise<void> {
     const view: View = await lathe.call(
       'rebuild',
       { doc, view: { cutaway, fill, draft, solid, ...planes(useSession.getState()) } },
-      { budget: 60_000, progress: (r) => useSession.setState({ reached: r.number }) },
+      { budget: 600_000, progress: (r) => useSession.setState({ reached: r.number }) },
     )
     if (useSession.getState().doc?.id === doc.id) {
       useSession.setState({ view, broken: '', ...(solid && { settled: settledBy(view) }) })
