@@ -1,4 +1,5 @@
-import { bad, good, type Outcome } from '../../math'
+import earcut from 'earcut'
+import { add3, bad, cross3, dot3, good, type Outcome, type P3, placeAt, sub3 } from '../../math'
 import type { TriMesh } from '../types'
 
 /** Wavefront OBJ text, one named object a body, mm. */
@@ -17,15 +18,18 @@ export function writeObj(bodies: readonly { name: string; mesh: TriMesh }[]): st
   return `${out.join('\n')}\n`
 }
 
-/** The places of an OBJ text and its faces as they are, object by object; corners count from 0. */
+/**
+ * The places of an OBJ text and its faces as they are, object by object (groups are parts of one); corners count from 0. What follows
+ * a # is a comment, a line that ends with a stroke goes on in the next.
+ */
 export function readObjFaces(
   text: string,
 ): Outcome<{ positions: number[]; objects: number[][][] }> {
   const positions: number[] = []
   const objects: number[][][] = []
-  for (const raw of text.split('\n')) {
-    const [word, ...rest] = raw.trim().split(/\s+/)
-    if (word === 'o' || word === 'g') objects.push([])
+  for (const raw of text.replace(/\\\r?\n/g, ' ').split('\n')) {
+    const [word, ...rest] = raw.replace(/#.*/, '').trim().split(/\s+/)
+    if (word === 'o') objects.push([])
     else if (word === 'v') positions.push(...rest.slice(0, 3).map(Number))
     else if (word === 'f') {
       const last = objects[objects.length - 1] ?? objects[objects.push([]) - 1]!
@@ -51,18 +55,55 @@ export function readObjFaces(
   return good({ positions, objects: filled })
 }
 
-/** The meshes of an OBJ text, one an object, faces of more than three corners as fans. */
+/** The meshes of an OBJ text, one an object, corners that lie on each other as one. */
 export function readObj(text: string): Outcome<TriMesh[]> {
   const read = readObjFaces(text)
   if (!read.ok) return read
   const { positions, objects } = read.value
   return good(
     objects.map((faces) =>
-      onlyUsed(
-        positions,
-        faces.flatMap((f) => f.slice(2).flatMap((c, k) => [f[0]!, f[k + 1]!, c])),
+      weldSame(
+        onlyUsed(
+          positions,
+          faces.flatMap((f) => parted(positions, f)),
+        ),
       ),
     ),
+  )
+}
+
+/** A face as triangles: one of many corners, which may turn in, is parted in the plane it looks out of most. */
+function parted(all: readonly number[], face: readonly number[]): number[] {
+  if (face.length < 3) return []
+  if (face.length === 3) return [...face]
+  const at = (c: number) => placeAt(all, c)
+  let out: P3 = [0, 0, 0]
+  for (const [i, c] of face.entries())
+    out = add3(out, cross3(at(c), at(face[(i + 1) % face.length]!)))
+  const size = out.map(Math.abs)
+  const away = size.indexOf(Math.max(...size))
+  const [u, v] = [0, 1, 2].filter((k) => k !== away) as [0 | 1 | 2, 0 | 1 | 2]
+  const found = earcut(face.flatMap((c) => [at(c)[u], at(c)[v]]))
+  // It gives triangles of either turn: they are to look where the face looks.
+  return found.flatMap((_, i) => {
+    if (i % 3 !== 0) return []
+    const [a, b, c] = [0, 1, 2].map((k) => face[found[i + k]!]!) as [number, number, number]
+    const n = cross3(sub3(at(b), at(a)), sub3(at(c), at(a)))
+    return dot3(n, out) >= 0 ? [a, b, c] : [a, c, b]
+  })
+}
+
+/** The mesh with corners at equal places as one, in the precision they have. */
+function weldSame({ positions: p, triangles }: TriMesh): TriMesh {
+  const index = new Map<string, number>()
+  const to = Array.from({ length: p.length / 3 }, (_, v) => {
+    const key = placeAt(p, v).join()
+    if (!index.has(key)) index.set(key, v)
+    return index.get(key)!
+  })
+  return onlyUsed(
+    Array.from(p),
+    Array.from(triangles, (v) => to[v]!),
   )
 }
 

@@ -2,7 +2,7 @@ import { good, type Outcome } from '../../math'
 import type { TriMesh } from '../types'
 import { readObj } from './obj'
 import { readStl } from './stl'
-import { readThreeMf } from './threemf'
+import { readThreeMf } from './threemfread'
 
 export type MeshFormat = 'stl' | 'obj' | '3mf'
 
