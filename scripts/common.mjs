@@ -1,6 +1,7 @@
 // Shared by start and test: installs what is missing.
 import { spawn, spawnSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
+import { createServer } from 'node:net'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 
@@ -16,9 +17,45 @@ export function run(command, args, env = {}) {
   return r.status === 0
 }
 
+/** What was begun beside and is still at work: each with all it began itself, so that nothing is left behind when this ends. */
+const children = new Set()
+function endAll() {
+  for (const { pid } of children)
+    try {
+      process.kill(-pid, 'SIGTERM')
+    } catch (e) {
+      if (e.code !== 'ESRCH') throw e
+    }
+}
+const SIGNALS = { SIGINT: 130, SIGTERM: 143, SIGHUP: 129 }
+/** From the first child on: what runs nothing beside it ends as any program does. */
+function endsAll() {
+  for (const [signal, code] of Object.entries(SIGNALS))
+    if (process.listenerCount(signal) === 0)
+      process.on(signal, () => {
+        endAll()
+        process.exit(code)
+      })
+}
+
+/** A port nobody listens on now. */
+export const freePort = () =>
+  new Promise((done, failed) => {
+    const server = createServer()
+    server.on('error', failed)
+    server.listen(0, '127.0.0.1', () => {
+      const { port } = server.address()
+      server.close(() => done(port))
+    })
+  })
+
 /** The same while other things go on. */
 export function beside(command, args, env = {}, stdio = 'inherit') {
-  const child = spawn(command, args, { cwd: root, stdio, env: { ...process.env, ...env } })
+  const options = { cwd: root, stdio, detached: true, env: { ...process.env, ...env } }
+  const child = spawn(command, args, options)
+  endsAll()
+  children.add(child)
+  child.on('close', () => children.delete(child))
   const said = []
   for (const stream of [child.stdout, child.stderr]) stream?.on('data', (d) => said.push(d))
   return new Promise((done) => {

@@ -2,7 +2,7 @@
 import { mkdtempSync, readdirSync, readFileSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
-import { aside, beside, installChromium, installPackages, root, run } from './common.mjs'
+import { aside, beside, freePort, installChromium, installPackages, root, run } from './common.mjs'
 
 installPackages()
 installChromium()
@@ -56,7 +56,7 @@ const units = aside('npx', [
   '--reporter=json',
   `--outputFile.json=${path.join(dir, 'unit.json')}`,
 ])
-await Promise.all([browsed(4178), units.then(() => browsed(4179))])
+await Promise.all([browsed(await freePort()), units.then(async () => browsed(await freePort()))])
 
 const unit = read('unit.json')
 const e2e = files.map((file) => read(report(file))?.stats)
