@@ -138,4 +138,37 @@ describe('overhang', () => {
       expect(g!.reading).toBeFalsy()
     }
   })
+  it('the crown of a flat arch is laid into the air: 30 wide with a rise of 2, all within about 15 deg of level', async () => {
+    const pot = [
+      outline(10, 'half', 'front', [
+        [0, 0],
+        [40, 0],
+        [40, 70],
+        [0, 70],
+      ]),
+      op(20, 'revolve', 'pot', { profile: 'half', mode: 'new', angle: 360, start: 0 }),
+      op(30, 'shell', 'thin', {
+        body: 'pot',
+        wall: 1.44,
+        open: [{ face: 'pot:side3' }],
+        side: 'in',
+      }),
+      op(40, 'profile', 'arch', {
+        plane: 'front',
+        use: 'flat',
+        drawing: {
+          points: { a: { x: -15, y: 24 }, b: { x: 15, y: 24 }, v: { x: 0, y: 26 } },
+          entities: [
+            { id: 'low', kind: 'line', a: 'a', b: 'b' },
+            { id: 'top', kind: 'arc', a: 'b', via: 'v', b: 'a' },
+          ],
+        },
+      }),
+      op(50, 'extrude', 'window', { profile: 'arch', mode: 'cut', body: 'pot', length: 100 }),
+    ]
+    const [g] = await gauged(pot, [{ kind: 'bridge', body: 'pot', params: { up: 3 } }])
+    // Radius (15² + 2²) / 4 = 57.25: within 15 deg of level 2 x 57.25 sin 15 = 29.6 of its 30.
+    expect(g!.reading!.high).toBeGreaterThan(27)
+    expect(g!.reading!.high).toBeLessThan(31)
+  })
 })

@@ -1,4 +1,16 @@
-import { add3, cornersAt, dot3, lerp3, norm3, type P3, placeAt, scale3, sub3 } from '../../math'
+import {
+  add3,
+  cornersAt,
+  cross3,
+  dot3,
+  lerp3,
+  norm3,
+  type P3,
+  placeAt,
+  scale3,
+  sub3,
+  unit3,
+} from '../../math'
 import { Groups } from '../../mesh'
 import type { Skin } from '../spec'
 
@@ -13,22 +25,16 @@ export interface Span {
 /** A ceiling is looked at by so many places along its longest way at first; then closed in on to this, mm. */
 const PLACES = 40
 const CLOSE = 1e-3
-/** What goes down from a ceiling by more than this holds it up, mm. */
+/** What lies below the plane of a ceiling, beyond its edge, by more than this holds it up, mm. */
 const LOWER = 1e-4
 
 /**
- * The place of the level undersides marked in `ceilings` (one mark a triangle) that lies farthest from the edges which hold them up,
- * those from which the skin goes on downward; null where there is none. A bridge spans twice that. What nothing holds begins in the air
+ * The place of the (nearly) level undersides marked in `ceilings` (one mark a triangle) that lies farthest, seen from above, from the
+ * edges which hold them up, those at which the skin turns in; null where there is none. A bridge spans twice that. What nothing holds begins in the air
  * and is no ceiling.
  */
-export function reach(
-  skin: Skin,
-  joined: Uint32Array,
-  heights: Float64Array,
-  ceilings: Uint8Array,
-  up: P3,
-): Span | null {
-  const { triangles } = skin
+export function reach(skin: Skin, joined: Uint32Array, ceilings: Uint8Array, up: P3): Span | null {
+  const { triangles, positions } = skin
   const beside = new Map<string, number[]>()
   const edge = (i: number): [number, number] => [
     joined[triangles[i]!]!,
@@ -49,12 +55,15 @@ export function reach(
     const level = at.filter((i) => ceilings[Math.floor(i / 3)])
     for (const i of level) groups.join(Math.floor(level[0]! / 3), Math.floor(i / 3))
     if (level.length === 0 || level.length === at.length) continue
-    const height = heights[triangles[level[0]!]!]!
-    const lower = at.some((i) => {
-      const t = i - (i % 3)
-      return [0, 1, 2].some((k) => heights[triangles[t + k]!]! < height - LOWER)
+    // A wall below it, an arch that goes on down, the tip where it meets a floor: all turn in there; an edge that stands free turns out.
+    const corner = placeAt(positions, triangles[level[0]!]!)
+    const [p, q, r] = cornersAt(skin, Math.floor(level[0]! / 3))
+    const out = unit3(cross3(sub3(q, p), sub3(r, p)))
+    const turnsIn = at.some((i) => {
+      const across = triangles[i - (i % 3) + ((i + 2) % 3)]!
+      return !level.includes(i) && dot3(sub3(placeAt(positions, across), corner), out) > LOWER
     })
-    if (lower) holds.push(level[0]!)
+    if (turnsIn) holds.push(level[0]!)
   }
   let best: Span | null = null
   for (const own of groups.lists()) {
@@ -80,9 +89,11 @@ function farthestFrom(
   edges: readonly (readonly [P3, P3])[],
   up: P3,
 ): Span {
-  const away = (p: P3) =>
-    edges.reduce((m, [a, b]) => Math.min(m, toEdge(p, a, b)), Number.POSITIVE_INFINITY)
   const [x, y] = square(up)
+  const seen = (p: P3): P3 => sub3(p, scale3(up, dot3(p, up)))
+  const plan = edges.map(([a, b]) => [seen(a), seen(b)] as const)
+  const away = (p: P3) =>
+    plan.reduce((m, [a, b]) => Math.min(m, toEdge(seen(p), a, b)), Number.POSITIVE_INFINITY)
   const size = Math.max(
     ...[x, y].map((way) => {
       let [least, most] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]

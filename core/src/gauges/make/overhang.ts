@@ -17,8 +17,8 @@ import { DIRECTIONS, leanOf, shareBelow } from './lean'
 
 /** What lies as near the lowest place (mm) stands on the bed. */
 const BED = 0.01
-/** What looks down within this of level is a ceiling, deg. */
-const LEVEL = 0.5
+/** What looks down within this of level is a ceiling, deg: the crown of a flat arch is laid into the air as a level one is. */
+const LEVEL = 15
 /** Places of one height, mm. */
 const SAME = 1e-4
 /** A normal that looks down at all, as a share. */
@@ -81,7 +81,7 @@ export function readOverhang(skin: Skin, up: P3, asked: number): OverhangRead {
     foot,
     steepest,
     starts: startsOf(skin, joined, heights, bed, up),
-    ceiling: reach(skin, joined, heights, ceilings, up),
+    ceiling: reach(skin, joined, ceilings, up),
   }
 }
 

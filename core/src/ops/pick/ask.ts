@@ -1,3 +1,4 @@
+import { plainName } from '../../exact'
 import { bad, type Diagnosis, fixed, good, type Outcome, type P2, type P3 } from '../../math'
 import type { Resolved, Witness } from '../../refs'
 import type { OpContext } from '../state'
@@ -12,6 +13,9 @@ const LISTED = 12
 export function missingFace(there: readonly string[], name: string, ctx: OpContext): string {
   if (ctx.knew(name)) return `The face ${name} is gone: an earlier op no longer leaves it.`
   const names = [...new Set(there)]
+  const alike = names.filter((n) => plainName(n) === plainName(name))
+  if (alike.length > 0)
+    return `The face ${name} is not there now; of its kind there ${alike.length === 1 ? 'is' : 'are'} ${alike.slice(0, LISTED).join(', ')}: a count has gone down, or it was cut away.`
   const more = names.length > LISTED ? ` and ${names.length - LISTED} more` : ''
   return `There never was a face "${name}"; the faces here are ${names.slice(0, LISTED).join(', ')}${more}.`
 }
