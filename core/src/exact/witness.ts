@@ -43,30 +43,26 @@ export function unlikeTriangles(
   made: Named | null,
 ): Outcome<never> | 'unsure' | null {
   const { meshes } = bench
-  /** Where a ball finds room in what `one` has more than `other` (or shares with it), if it really does; null where nothing does. */
-  const room = (one: FacedMesh, other: FacedMesh, both: boolean, real: (at: P3) => boolean) => {
-    const rest = meshes.combine(both ? 'meet' : 'cut', [one, other]).mesh
-    if (rest.triangles.length === 0 || measureMesh(rest).volume < NOTHING) return null
-    return ballIn(rest, both ? [one, other] : [one], both ? [] : [other], BALL, real)
-  }
   try {
     for (const [a, b] of made ? pairsThatMayMeet(bench, solidsOf(bench, made)) : []) {
+      const [m, n] = [meshOf(bench, a), meshOf(bench, b)]
+      const both = meshes.against('meet', [m, n], null, NOTHING).less
       const real = (at: P3) => holds(bench, a, at) && holds(bench, b, at)
-      const at = room(meshOf(bench, a), meshOf(bench, b), true, real)
+      const at = both && ballIn(both, m, [m, n], [], BALL, real)
       if (at) return wrong('Solids of the kernel’s result overlap', at)
     }
-    const own = made ? meshOf(bench, made) : NONE
-    const other = meshes.combine(
-      how,
-      on.map((x) => meshOf(bench, x)),
-    ).mesh
+    const own = made && meshOf(bench, made)
+    const given = on.map((x) => meshOf(bench, x))
+    const { made: other, more, less } = meshes.against(how, given, own, NOTHING)
     const real = (at: P3) => {
       const [first, ...others] = on.map((x) => holds(bench, x, at))
       const any = others.includes(true)
       const there = how === 'join' ? first! || any : first! && any === (how === 'meet')
       return there !== (made !== null && holds(bench, made, at))
     }
-    const at = room(own, other, false, real) ?? room(other, own, false, real)
+    const at =
+      (more && own && ballIn(more, own, [own], [other], BALL, real)) ??
+      (less && ballIn(less, own ?? NONE, [other], own ? [own] : [], BALL, real))
     return at && wrong('The kernel’s result is not what the triangles of the bodies make', at)
   } catch (e) {
     if (e instanceof MeshError) return 'unsure'
@@ -79,6 +75,13 @@ const NONE: FacedMesh = {
   triangles: new Uint32Array(),
   faceOf: new Uint32Array(),
 }
+
+const wrong = (what: string, at: P3) =>
+  bad(
+    'not-right',
+    `${what}, so it is not used. Move one of the bodies a little, so that their faces do not just touch.`,
+    [{ at }],
+  )
 
 /** As far as triangles may lie off a surface that bends, mm: the kernel's come within what was asked, but not everywhere. */
 const COARSE = 1
@@ -94,13 +97,6 @@ function holds(bench: Bench, x: Named, at: P3): boolean {
   }
   return inMaterial(mesh, tree, ...at)
 }
-
-const wrong = (what: string, at: P3) =>
-  bad(
-    'not-right',
-    `${what}, so it is not used. Move one of the bodies a little, so that their faces do not just touch.`,
-    [{ at }],
-  )
 
 /** Each solid of a shape that has several. */
 function solidsOf({ kernel, keep }: Bench, { shape, names }: Named): Named[] {

@@ -8,27 +8,30 @@ const MOST = 8
 
 /**
  * Where a ball of radius `r` mm lies within the material of some closed meshes and wholly without that of others; null where none
- * was found, looked for behind places of `rest` (what they bound together) no further apart than about twice the ball, beside its
- * corners; `real` has the last word on each place.
+ * was found, looked for behind places of `rest` (what they bound together) no further apart than about twice the ball, beside those of
+ * its corners that lie off the surface of `own`, one of them: `real` has the last word on each place.
  */
 export function ballIn(
   rest: TriMesh,
+  own: TriMesh,
   within: readonly TriMesh[],
   without: readonly TriMesh[],
   r: number,
   real: (at: P3) => boolean,
 ): P3 | null {
+  const hit = noHit()
+  // Slivers run beside the surfaces of all: only where a corner is off one of them is there room to look for.
+  const ownTree = treeOf(own)
+  const off = Array.from({ length: rest.positions.length / 3 }, (_, v) => {
+    const [x, y, z] = placeAt(rest.positions, v)
+    return !ownTree.nearest(x, y, z, 1.9 * r, -1, hit)
+  })
+  if (!off.includes(true)) return null
   const sides = [...within, ...without].map((mesh, i) => ({
     mesh,
     tree: treeOf(mesh),
     inside: i < within.length,
   }))
-  const hit = noHit()
-  // Slivers run beside the surfaces of all: only where a corner is off one of them is there room to look for.
-  const off = Array.from({ length: rest.positions.length / 3 }, (_, v) => {
-    const [x, y, z] = placeAt(rest.positions, v)
-    return sides.some(({ tree }) => !tree.nearest(x, y, z, 1.9 * r, -1, hit))
-  })
   for (let t = 0; t < rest.triangles.length / 3; t++) {
     if (![0, 1, 2].some((k) => off[rest.triangles[3 * t + k]!])) continue
     const [a, b, c] = cornersAt(rest, t)

@@ -37,17 +37,16 @@ export class MeshSolids {
 
   /** The first joined with, cut by or met with all the others. Throws `MeshError`. */
   combine(how: 'join' | 'cut' | 'meet', meshes: readonly FacedMesh[]): MeshCombined {
+    return this.#with(meshes, (given, base) =>
+      this.#taken(this.#combined(how, given), base, meshes.length),
+    )
+  }
+
+  #combined(how: 'join' | 'cut' | 'meet', given: readonly Manifold[]): Manifold {
     const { Manifold } = this.#of
-    return this.#with(meshes, (given, base) => {
-      const [first, ...others] = given as [Manifold, ...Manifold[]]
-      const made =
-        how === 'join'
-          ? Manifold.union(given)
-          : how === 'cut'
-            ? Manifold.difference(given)
-            : first.intersect(Manifold.union(others))
-      return this.#taken(made, base, meshes.length)
-    })
+    const [first, ...others] = given as [Manifold, ...Manifold[]]
+    if (how === 'join') return Manifold.union([...given])
+    return how === 'cut' ? Manifold.difference([...given]) : first.intersect(Manifold.union(others))
   }
 
   /** The parts of a mesh on either side of a plane, the one its normal points to first. */
@@ -67,6 +66,32 @@ export class MeshSolids {
   simplified(mesh: TriMesh, off: number): TriMesh {
     const whole = { ...mesh, faceOf: new Uint32Array(mesh.triangles.length / 3) }
     return this.#with([whole], ([m], base) => this.#taken(m!.simplify(off), base, 1).mesh)
+  }
+
+  /**
+   * What meshes make together, and what another (none where it is null) has more and less than that; null for what holds less than
+   * `nothing` mm3. Throws `MeshError`.
+   */
+  against(
+    how: 'join' | 'cut' | 'meet',
+    meshes: readonly FacedMesh[],
+    own: FacedMesh | null,
+    nothing: number,
+  ): { made: TriMesh; more: TriMesh | null; less: TriMesh | null } {
+    return this.#with(own ? [own, ...meshes] : meshes, (all) => {
+      const [other, given] = own ? [all[0]!, all.slice(1)] : [null, all]
+      const made = this.#combined(how, given)
+      const rest = (m: Manifold) => {
+        const mesh = m.volume() < nothing ? null : plain(m)
+        m.delete()
+        return mesh
+      }
+      const more = other && rest(other.subtract(made))
+      const less = rest(other ? made.subtract(other) : made.translate(0, 0, 0))
+      const mesh = plain(made)
+      made.delete()
+      return { made: mesh, more, less }
+    })
   }
 
   /** The volume two closed meshes share, mm3. */
@@ -134,4 +159,10 @@ export class MeshSolids {
     }
     return { mesh: { positions: vertProperties, triangles: triVerts, faceOf }, from }
   }
+}
+
+/** A result as plain triangles. */
+function plain(m: Manifold): TriMesh {
+  const { vertProperties, triVerts } = m.getMesh()
+  return { positions: vertProperties, triangles: triVerts }
 }
