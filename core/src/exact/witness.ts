@@ -62,18 +62,12 @@ export function unlikeTriangles(
     }
     const at =
       (more && own && ballIn(more, own, [own], [other], BALL, real)) ??
-      (less && ballIn(less, own ?? NONE, [other], own ? [own] : [], BALL, real))
+      (less && ballIn(less, own, [other], own ? [own] : [], BALL, real))
     return at && wrong('The kernel’s result is not what the triangles of the bodies make', at)
   } catch (e) {
     if (e instanceof MeshError) return 'unsure'
     throw e
   }
-}
-
-const NONE: FacedMesh = {
-  positions: new Float32Array(),
-  triangles: new Uint32Array(),
-  faceOf: new Uint32Array(),
 }
 
 const wrong = (what: string, at: P3) =>

@@ -9,11 +9,11 @@ const MOST = 8
 /**
  * Where a ball of radius `r` mm lies within the material of some closed meshes and wholly without that of others; null where none
  * was found, looked for behind places of `rest` (what they bound together) no further apart than about twice the ball, beside those of
- * its corners that lie off the surface of `own`, one of them: `real` has the last word on each place.
+ * its corners that lie off the surface of `own`, one of them (all where it is null): `real` has the last word on each place.
  */
 export function ballIn(
   rest: TriMesh,
-  own: TriMesh,
+  own: TriMesh | null,
   within: readonly TriMesh[],
   without: readonly TriMesh[],
   r: number,
@@ -21,10 +21,10 @@ export function ballIn(
 ): P3 | null {
   const hit = noHit()
   // Slivers run beside the surfaces of all: only where a corner is off one of them is there room to look for.
-  const ownTree = treeOf(own)
+  const ownTree = own && treeOf(own)
   const off = Array.from({ length: rest.positions.length / 3 }, (_, v) => {
     const [x, y, z] = placeAt(rest.positions, v)
-    return !ownTree.nearest(x, y, z, 1.9 * r, -1, hit)
+    return !ownTree?.nearest(x, y, z, 1.9 * r, -1, hit)
   })
   if (!off.includes(true)) return null
   const sides = [...within, ...without].map((mesh, i) => ({
