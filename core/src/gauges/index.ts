@@ -17,6 +17,7 @@ export { polesOf } from './form/poles'
 export { extremaOf } from './form/ripple'
 export { type DraftRead, readDraft } from './make/draft'
 export { type OverhangRead, readOverhang } from './make/overhang'
+export { asPrinted } from './printed'
 export { GAUGES, gaugeSpec } from './registry'
 export {
   type GaugeSpec,

@@ -1,5 +1,6 @@
 import type { ExactPart } from '../exact'
 import {
+  asPrinted,
   type GaugeSpec,
   gaugeSpec,
   type LineOfBody,
@@ -135,7 +136,12 @@ function readGauge(
       ? spec.between(triangleMesh(body), others())
       : readWith(spec, subject(body), g.params)
   if (typeof reading === 'string') return none(reading)
-  return { ...base, reading, why: '', verdict: verdictOf(reading.low, reading.high, limits) }
+  const verdict = verdictOf(reading.low, reading.high, limits)
+  const { process, line, printer } = w.brief
+  const laid = process === 'printed' ? (line ?? printer?.line) : undefined
+  const read =
+    spec.kind === 'wall' && laid ? asPrinted(reading, verdict, laid) : { reading, verdict }
+  return { ...base, ...read, why: '' }
 }
 
 function betweenPicked(
