@@ -1,4 +1,4 @@
-import { afterAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { built } from './exactroute.test-data'
 import { FAMILIES, type Followed, follow } from './following.test-data'
 
@@ -8,13 +8,13 @@ describe('a reference follows what it means, or asks', () => {
   const all: Followed[] = []
   it.each(FAMILIES)('$name', async (family) => {
     const told = await follow(family, (w) => built(w), 8)
-    console.log('COUNT', family.name, told.tried, told.several, told.asked, told.wrong.length)
     expect(told.wrong).toEqual([])
     expect(told.tried).toBeGreaterThan(100)
     all.push(told)
   })
-  afterAll(() => {
+  it('all of them together: many, most of them one of several, and few questions', () => {
     const sum = (of: (f: Followed) => number) => all.reduce((n, f) => n + of(f), 0)
+    expect(all).toHaveLength(FAMILIES.length)
     expect(sum((f) => f.tried)).toBeGreaterThan(10_000)
     expect(sum((f) => f.several)).toBeGreaterThan(3_000)
     expect(sum((f) => f.asked) / sum((f) => f.tried)).toBeLessThan(0.03)
