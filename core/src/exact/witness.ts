@@ -6,7 +6,7 @@ import { inTriangles } from './triangles'
 import type { Bench, Named } from './verbs/verb'
 
 /** Shapes whose triangles are further apart than this do not touch: as far as those of both can lie off them, mm. */
-const CLEAR = 2 * 1.5 * SHOWN.chord
+export const CLEAR = 2 * 1.5 * SHOWN.chord
 /** What two ways make of the same may differ by no more than where a ball of this radius, mm, finds no room. */
 const BALL = 0.1
 /** Less than such a ball holds, mm3. */

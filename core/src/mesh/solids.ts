@@ -87,9 +87,10 @@ export class MeshSolids {
         return mesh
       }
       const more = other && rest(other.subtract(made))
-      const less = rest(other ? made.subtract(other) : made.translate(0, 0, 0))
       const mesh = plain(made)
-      made.delete()
+      // Against none, all of it is missing.
+      const less = rest(other ? made.subtract(other) : made)
+      if (other) made.delete()
       return { made: mesh, more, less }
     })
   }

@@ -1,4 +1,4 @@
-import { type ExactPart, sizeOf } from '../exact'
+import { CLEAR, type ExactPart, sizeOf } from '../exact'
 import type { How } from '../kernel'
 import { bad, type Diagnosis, good, type Outcome, sub3 } from '../math'
 import { treeOf } from '../mesh'
@@ -67,9 +67,6 @@ export const loosePieces = (name: string, part: ExactPart, expected = 1): Diagno
           fixes: [],
         },
       ]
-
-/** Bodies whose triangles are further apart than this do not touch, mm. */
-const CLEAR = 0.15
 
 /** Tells when a combination changed nothing: what was joined lies inside, what was to be taken away touches at most. */
 export function unchanged(
