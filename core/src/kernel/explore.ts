@@ -2,7 +2,7 @@ import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs'
 import type { KernelScope } from './scope'
 
 export type Oc = OpenCascadeInstance
-export type SubKind = 'FACE' | 'EDGE' | 'VERTEX' | 'SOLID' | 'SHELL'
+export type SubKind = 'FACE' | 'EDGE' | 'VERTEX' | 'SOLID' | 'SHELL' | 'WIRE'
 
 /** The sub-shapes of one kind in a shape, as often as the kernel meets them. */
 export function partsOf(oc: Oc, s: KernelScope, shape: TopoDS_Shape, kind: SubKind) {

@@ -15,13 +15,15 @@ import { distances } from './read/distance'
 import { feetOf } from './read/feet'
 import { fromBytes, fromStep, toBytes, toStep } from './read/files'
 import { linesOf } from './read/lines'
-import { areasOf, measure } from './read/measure'
+import { measure } from './read/measure'
 import { meetsOf } from './read/meets'
 import { ribbonsOf, seamsOf } from './read/seams'
 import { SHOWN, type ShownSkin, shownSkin } from './read/skin'
+import { areasOf, type FaceSums, inherit, noSums } from './read/sums'
 import { surfacesOf } from './read/surfaces'
 import { tessellate, volumeByTriangles } from './read/triangles'
 import { type KernelScope, scoped } from './scope'
+import { standing } from './trace'
 import type {
   EdgeWork,
   How,
@@ -50,7 +52,7 @@ class OcctKernel implements Kernel {
   readonly #shapes = new Map<number, TopoDS_Shape>()
   /** What was measured on shapes that are still kept: shapes never change. */
   readonly #measures = new Map<number, SolidMeasure>()
-  readonly #areas = new Map<number, number[]>()
+  readonly #sums = new Map<number, FaceSums>()
   /** The triangles made last to show a shape: they are asked for again until its anatomy takes them along. */
   #skin: { id: number; chord: number; angle: number; made: ShownSkin } | null = null
   #next = 1
@@ -74,10 +76,10 @@ class OcctKernel implements Kernel {
     })
   }
   turn(face: PlanarFace, origin: P3, axis: P3, angle: number): Made {
-    return this.#made('The turn failed', (oc, s) => turn(oc, s, face, origin, axis, angle))
+    return this.#made('The turn failed', [], (oc, s) => turn(oc, s, face, origin, axis, angle))
   }
   prism(face: PlanarFace, way: P3): Made {
-    return this.#made('The extrusion failed', (oc, s) => prism(oc, s, face, way))
+    return this.#made('The extrusion failed', [], (oc, s) => prism(oc, s, face, way))
   }
   boolean(
     how: How,
@@ -85,14 +87,14 @@ class OcctKernel implements Kernel {
     tools: SolidHandle[],
     way: { apart?: boolean; near?: number } = {},
   ): Made {
-    const given = tools.map((t) => this.#shape(t))
-    return this.#made('Combining failed', (oc, s) =>
-      boolean(oc, s, how, this.#shape(target), given, way),
+    return this.#made('Combining failed', [target, ...tools], (oc, s, [first, ...others]) =>
+      boolean(oc, s, how, first!, others, way),
     )
   }
   part(target: SolidHandle, tools: SolidHandle[]): Made {
-    const given = tools.map((t) => this.#shape(t))
-    return this.#made('Parting failed', (oc, s) => part(oc, s, this.#shape(target), given))
+    return this.#made('Parting failed', [target, ...tools], (oc, s, [first, ...others]) =>
+      part(oc, s, first!, others),
+    )
   }
   square(plane: Frame, reach: number): SolidHandle {
     return this.#run('The plane failed', (oc, s) =>
@@ -100,42 +102,38 @@ class OcctKernel implements Kernel {
     )
   }
   sheet(chain: WireCurve[], way: P3): Made {
-    return this.#made('The sheet failed', (oc, s) => sheet(oc, s, chain, way))
+    return this.#made('The sheet failed', [], (oc, s) => sheet(oc, s, chain, way))
   }
   pipe(outline: WireCurve[], path: WireCurve[], corner: 'mitre' | 'round'): Made {
-    return this.#made('The sweep failed', (oc, s) => pipe(oc, s, outline, path, corner))
+    return this.#made('The sweep failed', [], (oc, s) => pipe(oc, s, outline, path, corner))
   }
   quilt(patches: SplineFace[], flats: PlanarFace[]): Made {
-    return this.#made('Sewing failed', (oc, s) => quilt(oc, s, patches, flats))
+    return this.#made('Sewing failed', [], (oc, s) => quilt(oc, s, patches, flats))
   }
   grown(h: SolidHandle, face: number, way: P3): Made {
-    return this.#made('Carrying the face failed', (oc, s) =>
-      grown(oc, s, this.#shape(h), face, way),
-    )
+    return this.#made('Carrying the face failed', [h], (oc, s, [x]) => grown(oc, s, x!, face, way))
   }
   skin(h: SolidHandle, faces: number[]): Made {
-    return this.#made('Taking faces failed', (oc, s) => skin(oc, s, this.#shape(h), faces))
+    return this.#made('Taking faces failed', [h], (oc, s, [x]) => skin(oc, s, x!, faces))
   }
   moved(h: SolidHandle, motion: Motion): Made {
-    return this.#made('Moving failed', (oc, s) => moved(oc, s, this.#shape(h), motion))
+    return this.#made('Moving failed', [h], (oc, s, [x]) => moved(oc, s, x!, motion))
   }
   together(shapes: SolidHandle[]): Made {
-    return this.#made('Keeping bodies together failed', (oc, s) =>
-      together(
-        oc,
-        s,
-        shapes.map((x) => this.#shape(x)),
-      ),
+    return this.#made('Keeping bodies together failed', shapes, (oc, s, given) =>
+      together(oc, s, given),
     )
   }
   sewnCopies(h: SolidHandle, faces: number[], motions: Motion[]): Made {
-    return this.#made('Sewing failed', (oc, s) => sewnCopies(oc, s, this.#shape(h), faces, motions))
+    return this.#made('Sewing failed', [], (oc, s) =>
+      sewnCopies(oc, s, this.#shape(h), faces, motions),
+    )
   }
   fillet(h: SolidHandle, work: EdgeWork[]): Made {
-    return this.#made('Rounding failed', (oc, s) => fillet(oc, s, this.#shape(h), work))
+    return this.#made('Rounding failed', [h], (oc, s, [x]) => fillet(oc, s, x!, work))
   }
   chamfer(h: SolidHandle, work: EdgeWork[]): Made {
-    return this.#made('Bevelling failed', (oc, s) => chamfer(oc, s, this.#shape(h), work))
+    return this.#made('Bevelling failed', [h], (oc, s, [x]) => chamfer(oc, s, x!, work))
   }
   thick(
     h: SolidHandle,
@@ -144,15 +142,13 @@ class OcctKernel implements Kernel {
     join: 'arc' | 'intersection',
     mend = false,
   ): Made {
-    return this.#made('The wall failed', (oc, s) => {
-      const made = thick(oc, s, this.#shape(h), open, offset, join)
+    return this.#made('The wall failed', [h], (oc, s, [x]) => {
+      const made = thick(oc, s, x!, open, offset, join)
       return mend ? { ...made, shape: repaired(oc, s, made.shape) } : made
     })
   }
   draft(h: SolidHandle, faces: number[], plane: Frame, angle: number): Made {
-    return this.#made('Tilting failed', (oc, s) =>
-      draft(oc, s, this.#shape(h), faces, plane, angle),
-    )
+    return this.#made('Tilting failed', [h], (oc, s, [x]) => draft(oc, s, x!, faces, plane, angle))
   }
 
   solidsOf(h: SolidHandle): SolidHandle[] {
@@ -163,7 +159,12 @@ class OcctKernel implements Kernel {
       const all = new Numbered(oc, partsOf(oc, s, this.#shape(h), 'FACE'))
       return new Numbered(oc, partsOf(oc, s, this.#shape(h), 'SOLID')).all.map((p) => {
         const own = new Numbered(oc, partsOf(oc, s, p, 'FACE'))
-        return { solid: this.#add(s.release(p)), faces: own.all.map((f) => all.of(f)) }
+        const origins = own.all.map((f): Origin[] => [
+          { from: 'face', shape: 0, face: all.of(f), made: false, same: standing(all, f) },
+        ])
+        const solid = this.#add(s.release(p))
+        inherit(this.#sumsOf(solid), origins, [this.#sums.get(h.id)])
+        return { solid, faces: own.all.map((f) => all.of(f)) }
       })
     })
   }
@@ -171,7 +172,7 @@ class OcctKernel implements Kernel {
     const known = this.#measures.get(h.id)
     if (known) return known
     const made = this.#run('Measuring failed', (oc, s) =>
-      measure(oc, s, this.#shape(h), this.#areasOf(h), () =>
+      measure(oc, s, this.#shape(h), this.#sumsOf(h), () =>
         this.shown(h, SHOWN.chord, SHOWN.angle),
       ),
     )
@@ -190,7 +191,15 @@ class OcctKernel implements Kernel {
   }
   anatomy(h: SolidHandle, chord: number, angle: number) {
     return this.#run('Making triangles failed', (oc, s) =>
-      anatomy(oc, s, this.#shape(h), this.#skinOf(h, chord, angle), this.#areasOf(h), chord, angle),
+      anatomy(
+        oc,
+        s,
+        this.#shape(h),
+        this.#skinOf(h, chord, angle),
+        areasOf(oc, s, this.#shape(h), this.#sumsOf(h)),
+        chord,
+        angle,
+      ),
     )
   }
   seams(h: SolidHandle) {
@@ -227,7 +236,7 @@ class OcctKernel implements Kernel {
       const shape = this.#shape(h)
       const again = this.#add(s.release(s.keep(shape.Oriented(shape.Orientation()))))
       // What was measured on it holds for it.
-      for (const known of [this.#measures, this.#areas] as Map<number, unknown>[]) {
+      for (const known of [this.#measures, this.#sums] as Map<number, unknown>[]) {
         const value = known.get(h.id)
         if (value) known.set(again.id, value)
       }
@@ -265,15 +274,15 @@ class OcctKernel implements Kernel {
     this.#shapes.get(h.id)?.delete()
     this.#shapes.delete(h.id)
     this.#measures.delete(h.id)
-    this.#areas.delete(h.id)
+    this.#sums.delete(h.id)
     if (this.#skin?.id === h.id) this.#skin = null
   }
 
-  #areasOf(h: SolidHandle): number[] {
-    const known = this.#areas.get(h.id)
+  #sumsOf(h: SolidHandle): FaceSums {
+    const known = this.#sums.get(h.id)
     if (known) return known
-    const made = this.#run('Measuring failed', (oc, s) => areasOf(oc, s, this.#shape(h)))
-    this.#areas.set(h.id, made)
+    const made = this.#run('Measuring failed', (oc, s) => noSums(oc, s, this.#shape(h)))
+    this.#sums.set(h.id, made)
     return made
   }
   /** The triangles that show a shape, those made last where they are it; they are given away. */
@@ -295,13 +304,23 @@ class OcctKernel implements Kernel {
   #run<T>(what: string, work: (oc: Oc, s: KernelScope) => T): T {
     return guarded(what, () => scoped((s) => work(this.#oc, s)))
   }
+  /** Makes a shape of some that are kept; faces that stay as they were keep what is known of them. */
   #made(
     what: string,
-    work: (oc: Oc, s: KernelScope) => { shape: TopoDS_Shape; origins: Origin[][] },
+    given: SolidHandle[],
+    work: (
+      oc: Oc,
+      s: KernelScope,
+      given: TopoDS_Shape[],
+    ) => { shape: TopoDS_Shape; origins: Origin[][] },
   ): Made {
+    const shapes = given.map((h) => this.#shape(h))
     return this.#run(what, (oc, s) => {
-      const { shape, origins } = work(oc, s)
-      return { shape: this.#add(s.release(shape)), origins }
+      const { shape, origins } = work(oc, s, shapes)
+      const made = this.#add(s.release(shape))
+      const known = given.map((h) => this.#sums.get(h.id))
+      if (known.some((k) => k)) inherit(this.#sumsOf(made), origins, known)
+      return { shape: made, origins }
     })
   }
   #add(shape: TopoDS_Shape): SolidHandle {

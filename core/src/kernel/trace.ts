@@ -24,6 +24,12 @@ export function listed(
   return out
 }
 
+/** Which way a face that stayed the same stands among these. */
+export function standing(faces: Numbered, f: TopoDS_Shape): 'alike' | 'turned' | undefined {
+  const now = faces.all[faces.of(f)]
+  return now && (now.Orientation() === f.Orientation() ? 'alike' : 'turned')
+}
+
 /**
  * What each face of a result comes from: faces that stayed, faces they were changed into, and, where the
  * maker generates them, faces made from faces, edges and vertices.
@@ -45,7 +51,7 @@ export function originsOf(
   for (const [shape, g] of given.entries()) {
     const { faces: old, edges, vertices, facesOfEdge, facesOfVertex } = topologyOf(oc, s, g)
     for (const [face, f] of old.all.entries()) {
-      note(f, { from: 'face', shape, face, made: false })
+      note(f, { from: 'face', shape, face, made: false, same: standing(faces, f) })
       for (const x of listed(oc, s, history.Modified(f)))
         note(x, { from: 'face', shape, face, made: false })
       if (!generates) continue

@@ -37,11 +37,11 @@ export interface SolidHandle {
 
 /**
  * What a face of a result comes from. `shape` counts the shapes given to the call, `face` the faces of
- * that shape in its order, `piece` the curves of the swept profile, loop by loop, or the faces
+ * that shape in its order; `same` where it is that very face, which way it stands; `piece` the curves of the swept profile, loop by loop, or the faces
  * that were sewn; `along` the pieces of the path.
  */
 export type Origin =
-  | { from: 'face'; shape: number; face: number; made: boolean }
+  | { from: 'face'; shape: number; face: number; made: boolean; same?: 'alike' | 'turned' }
   | { from: 'edge' | 'vertex'; shape: number; faces: number[] }
   | { from: 'piece'; piece: number; along?: number }
   | { from: 'end'; last: boolean }

@@ -6,10 +6,12 @@ export {
   basisOf,
   breaksOf,
   countOf,
+  derivatives,
   evenBasis,
   greville,
   halved,
   PROBES,
+  spanOf,
 } from './basis'
 export { offFrame, onFrame, polyline3, polynomial3, seenOn } from './convert'
 export {

@@ -3,7 +3,7 @@ import type { Motion } from '../../math'
 import type { Oc } from '../explore'
 import { Numbered, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
-import { originsOf } from '../trace'
+import { originsOf, standing } from '../trace'
 import type { Origin } from '../types'
 
 export function transformOf(oc: Oc, s: KernelScope, { m, t }: Motion) {
@@ -46,7 +46,7 @@ export function skin(oc: Oc, s: KernelScope, given: TopoDS_Shape, numbers: reado
   )
   const faces = new Numbered(oc, partsOf(oc, s, shape, 'FACE')).all
   const origins = faces.map((_, i): Origin[] => [
-    { from: 'face', shape: 0, face: numbers[i]!, made: false },
+    { from: 'face', shape: 0, face: numbers[i]!, made: false, same: 'alike' },
   ])
   return { shape, origins }
 }
@@ -61,6 +61,12 @@ export function together(oc: Oc, s: KernelScope, given: readonly TopoDS_Shape[])
   const origins: Origin[][] = faces.all.map(() => [])
   for (const [i, x] of given.entries())
     for (const [face, f] of new Numbered(oc, partsOf(oc, s, x, 'FACE')).all.entries())
-      origins[faces.of(f)]?.push({ from: 'face', shape: i, face, made: false })
+      origins[faces.of(f)]?.push({
+        from: 'face',
+        shape: i,
+        face,
+        made: false,
+        same: standing(faces, f),
+      })
   return { shape: shape as TopoDS_Shape, origins }
 }

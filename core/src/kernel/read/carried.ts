@@ -3,7 +3,7 @@ import { cross3, dot3, integrateEach, type P3, sub3 } from '../../math'
 import type { Behind } from '../../surface'
 import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
-import { alongV, behindPlace, cutsOf, knotsOf, looksAt, placeOn, roundingOf } from './green'
+import { alongV, behindPlace, cutsOf, knotsOf, linesOn, looksAt, roundingOf } from './green'
 
 /** How exactly edges are summed up, as a share of what they come to. */
 const SHARE = 1e-11
@@ -29,7 +29,7 @@ export function behindCarried(oc: Oc, s: KernelScope, given: TopoDS_Shape, from:
   const dir = s.keep(on.Direction())
   const d: P3 = [dir.X(), dir.Y(), dir.Z()]
   const side = given.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? -1 : 1
-  const place = placeOn(on)
+  const lines = linesOn(on)
   const spans = knotsOf(s, s.keep(on.BasisCurve()))
   let volume = 0
   const moment: [number, number, number] = [0, 0, 0]
@@ -39,7 +39,7 @@ export function behindCarried(oc: Oc, s: KernelScope, given: TopoDS_Shape, from:
     const curve = s.keep(new oc.BRepAdaptor_Curve2d(edge, face))
     const looks = looksAt(curve)
     if (alongV(looks)) continue
-    const least = roundingOf(place, looks, behindPlace(from))
+    const least = roundingOf(lines, looks, behindPlace(from)).slice(0, 4)
     const cuts = cutsOf(s, curve, looks, spans, [])
     for (let i = 1; i < cuts.length; i++) {
       const [v, ...m] = integrateEach(

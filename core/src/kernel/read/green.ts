@@ -15,33 +15,41 @@ const LEVELS = 10
 /** Parameters that are one. */
 const SAME = 1e-11
 
-/** A surface as it is summed up over. */
+/** A surface as it is summed up over: line by line of one u. */
 export interface Field {
-  /** Puts the place at (u, v) and Pu x Pv there into six numbers. */
-  place(u: number, v: number, out: Float64Array): void
+  /** Goes to the line of a u. */
+  hold(u: number): void
+  /** Puts the place at v of that line and Pu x Pv there into six numbers. */
+  place(v: number, out: Float64Array): void
   /** Where its spans begin and end: derivatives may step there. */
   u: readonly number[]
   v: readonly number[]
 }
 
 /** The surface of a face as the kernel tells it. */
-export const placeOn =
-  (on: BRepAdaptor_Surface): Field['place'] =>
-  (u, v, out) => {
-    const r = on.EvalD1(u, v)
-    out[0] = r.Point.X()
-    out[1] = r.Point.Y()
-    out[2] = r.Point.Z()
-    const n = cross3([r.D1U.X(), r.D1U.Y(), r.D1U.Z()], [r.D1V.X(), r.D1V.Y(), r.D1V.Z()])
-    out.set(n, 3)
-    for (const x of [r.Point, r.D1U, r.D1V]) x.delete()
+export function linesOn(on: BRepAdaptor_Surface): Pick<Field, 'hold' | 'place'> {
+  let u = 0
+  return {
+    hold(at) {
+      u = at
+    },
+    place(v, out) {
+      const r = on.EvalD1(u, v)
+      out[0] = r.Point.X()
+      out[1] = r.Point.Y()
+      out[2] = r.Point.Z()
+      const n = cross3([r.D1U.X(), r.D1U.Y(), r.D1U.Z()], [r.D1V.X(), r.D1V.Y(), r.D1V.Z()])
+      out.set(n, 3)
+      for (const x of [r.Point, r.D1U, r.D1V]) x.delete()
+    },
   }
+}
 
 /** What is summed up. */
 interface What {
   /** How many numbers at once. */
   n: number
-  /** Puts them into `out`, of what is laid there by `Field.place`. */
+  /** Puts them into `out`, of what `Field.place` lays there. */
   put(at: Float64Array, out: Float64Array): void
   /** How large what cancels in them can be, at a place. */
   sizes(at: Float64Array): number[]
@@ -59,70 +67,92 @@ export function roundFace(
   oc: Oc,
   s: KernelScope,
   given: TopoDS_Shape,
-  { place, u: us, v: vs }: Field,
+  field: Field,
   what: What,
   share: number,
 ): Float64Array {
   const { n } = what
+  const { u: us, v: vs } = field
   // Seen the way its surface runs, edges run with the face on their left.
   const forward = s.keep(given.Oriented(oc.TopAbs_Orientation.TopAbs_FORWARD))
   const face = s.keep(oc.TopoDS.Face(forward))
-  const edges = partsOf(oc, s, face, 'EDGE').flatMap((part) => {
-    const edge = s.keep(oc.TopoDS.Edge(part))
-    const way = edge.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? 1 : -1
-    const curve = s.keep(new oc.BRepAdaptor_Curve2d(edge, face))
-    const looks = looksAt(curve)
-    return alongV(looks) ? [] : [{ curve, way, looks }]
-  })
-  const sum = new Float64Array(n)
-  if (edges.length === 0) return sum
-  const start = edges[0]!.looks[0]!.v
-  const above = across(place, vs, start, what)
-  const g = new Float64Array(n)
-  const least = roundingOf(
-    place,
-    edges.flatMap((e) => e.looks),
-    what,
+  const loops = partsOf(oc, s, face, 'WIRE').map((wire) =>
+    partsOf(oc, s, wire, 'EDGE').map((part) => {
+      const edge = s.keep(oc.TopoDS.Edge(part))
+      const way = edge.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? 1 : -1
+      const curve = s.keep(new oc.BRepAdaptor_Curve2d(edge, face))
+      return { curve, way, looks: looksAt(curve) }
+    }),
   )
-  for (const { curve, way, looks } of edges) {
-    if (looks.every((l) => Math.abs(l.v - start) < SAME)) continue
-    const cuts = cutsOf(s, curve, looks, us, vs)
-    for (let i = 1; i < cuts.length; i++) {
-      const part = integrateEach(
-        (t, out) => {
-          const { u, v, du } = uvAt(curve, t)
-          above(u, v, g)
-          for (let k = 0; k < n; k++) out[k] = g[k]! * du
-        },
-        n,
-        cuts[i - 1]!,
-        cuts[i]!,
-        share,
-        least,
-        LEVELS,
-      )
-      for (let k = 0; k < n; k++) sum[k]! += way * part[k]!
+  const sum = new Float64Array(n)
+  const g = new Float64Array(n)
+  const all = loops.flatMap((loop) => loop.flatMap((e) => e.looks))
+  if (all.length === 0) return sum
+  const least = roundingOf(field, all, what)
+  // Of a loop that ends where it began it does not matter where the sums along v start: within it they are short.
+  const apart = loops.every(endsWhereItBegan)
+  const common = startOf(all)
+  for (const loop of loops) {
+    const start = apart ? startOf(loop.flatMap((e) => (alongV(e.looks) ? [] : e.looks))) : common
+    const above = across(field, start, what)
+    for (const { curve, way, looks } of loop) {
+      if (alongV(looks) || looks.every((l) => Math.abs(l.v - start) < SAME)) continue
+      const cuts = cutsOf(s, curve, looks, us, vs)
+      for (let i = 1; i < cuts.length; i++) {
+        const part = integrateEach(
+          (t, out) => {
+            const { u, v, du } = uvAt(curve, t)
+            above(u, v, g)
+            for (let k = 0; k < n; k++) out[k] = g[k]! * du
+          },
+          n,
+          cuts[i - 1]!,
+          cuts[i]!,
+          share,
+          least,
+          LEVELS,
+        )
+        for (let k = 0; k < n; k++) sum[k]! += way * part[k]!
+      }
     }
   }
   return sum
 }
 
+/** Whether the edges of a loop, each run its way, come back to where they began in u. */
+function endsWhereItBegan(loop: readonly { way: number; looks: Looks }[]): boolean {
+  const us = loop.flatMap((e) => e.looks.map((l) => l.u))
+  const net = loop.reduce((sum, { way, looks }) => sum + way * (looks[LOOKS]!.u - looks[0]!.u), 0)
+  return Math.abs(net) <= 1e-6 * (Math.max(...us) - Math.min(...us))
+}
+
+/** The v from which the sums are short: that of the middle one of the places. */
+const startOf = (looks: Looks): number => {
+  const vs = looks.map((l) => l.v).sort((a, b) => a - b)
+  return vs[Math.floor(vs.length / 2)] ?? 0
+}
+
 /** What rounding leaves of sums over a face, by its places along the edges. */
-export function roundingOf(place: Field['place'], looks: Looks, what: What): number[] {
+export function roundingOf(
+  field: Pick<Field, 'hold' | 'place'>,
+  looks: Looks,
+  what: What,
+): number[] {
   const at = new Float64Array(6)
   const most = new Array<number>(what.n).fill(0)
   let [u0, u1, v0, v1] = [looks[0]!.u, looks[0]!.u, looks[0]!.v, looks[0]!.v]
   for (const { u, v } of looks) {
-    place(u, v, at)
+    field.hold(u)
+    field.place(v, at)
     for (const [k, size] of what.sizes(at).entries()) most[k] = Math.max(most[k]!, size)
     ;[u0, u1, v0, v1] = [Math.min(u0, u), Math.max(u1, u), Math.min(v0, v), Math.max(v1, v)]
   }
   return most.map((size) => ROUNDING * size * (u1 - u0) * (v1 - v0))
 }
 
-/** The volume between a point and a place's du dv, and its first moment about the point. */
+/** The volume between a point and a place's du dv, its first moment about the point, and its area. */
 export const behindPlace = (from: P3): What => ({
-  n: 4,
+  n: 5,
   put(at, out) {
     const [x, y, z] = [at[0]! - from[0], at[1]! - from[1], at[2]! - from[2]]
     const f = x * at[3]! + y * at[4]! + z * at[5]!
@@ -130,30 +160,26 @@ export const behindPlace = (from: P3): What => ({
     out[1] = (f * x) / 4
     out[2] = (f * y) / 4
     out[3] = (f * z) / 4
+    out[4] = Math.hypot(at[3]!, at[4]!, at[5]!)
   },
   sizes(at) {
     const far = Math.hypot(at[0]! - from[0], at[1]! - from[1], at[2]! - from[2])
-    const size = far * Math.hypot(at[3]!, at[4]!, at[5]!)
-    return [size / 3, (size * far) / 4, (size * far) / 4, (size * far) / 4]
+    const area = Math.hypot(at[3]!, at[4]!, at[5]!)
+    const size = far * area
+    return [size / 3, (size * far) / 4, (size * far) / 4, (size * far) / 4, area]
   },
 })
-const areaAt = (at: Float64Array) => Math.hypot(at[3]!, at[4]!, at[5]!)
-export const areas: What = {
-  n: 1,
-  put(at, out) {
-    out[0] = areaAt(at)
-  },
-  sizes: (at) => [areaAt(at)],
-}
 
 /** Sums up along v from `start`. */
-function across(place: Field['place'], breaks: readonly number[], start: number, what: What) {
+function across(field: Field, start: number, what: What) {
+  const breaks = field.v
   const { n } = what
   const { nodes, weights } = gaussRule(NODES)
   const at = new Float64Array(6)
   const once = new Float64Array(n)
   return (u: number, v: number, out: Float64Array): void => {
     out.fill(0)
+    field.hold(u)
     const sign = v < start ? -1 : 1
     const [low, high] = v < start ? [v, start] : [start, v]
     let a = low
@@ -161,7 +187,7 @@ function across(place: Field['place'], breaks: readonly number[], start: number,
       const b = Math.min(high, i < breaks.length ? breaks[i]! : high)
       if (b <= a) continue
       for (let k = 0; k < nodes.length; k++) {
-        place(u, a + (b - a) * nodes[k]!, at)
+        field.place(a + (b - a) * nodes[k]!, at)
         what.put(at, once)
         const f = sign * weights[k]! * (b - a)
         for (let m = 0; m < n; m++) out[m]! += f * once[m]!
