@@ -226,7 +226,7 @@ export async function over(page: Page, text: string | RegExp): Promise<{ x: numb
     await page.mouse.move(found.x, found.y)
     if (typeof text === 'string') await expect(hover).toContainText(text, { timeout: 1000 })
     else await expect(hover).toHaveText(text, { timeout: 1000 })
-  }).toPass({ timeout: 60_000 })
+  }).toPass({ timeout: 300_000 })
   return found
 }
 

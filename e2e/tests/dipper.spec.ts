@@ -15,7 +15,7 @@ import {
 test('a honey dipper by hand: sections, a row of slots by a figure, core and handle; longer, all follows', async ({
   page,
 }) => {
-  test.setTimeout(1_200_000)
+  test.setTimeout(1_500_000)
   await newWorkpiece(page)
   await stage(page, 'Draw')
   await figure(page, 'length', '58 mm')
@@ -27,7 +27,7 @@ test('a honey dipper by hand: sections, a row of slots by a figure, core and han
   await stage(page, 'Form')
   await add(page, 'l')
   await expect(page.getByTestId('section-of-loft')).toHaveCount(3)
-  await expect(line(page, 'Loft 1')).toContainText('+32.6 cm³', { timeout: 240_000 })
+  await expect(line(page, 'Loft 1')).toContainText('+32.6 cm³', { timeout: 300_000 })
 
   await drawing(page, 'front', ['6 8.2', '32 8.2'])
   await page.keyboard.press('Shift+F')
@@ -49,12 +49,12 @@ test('a honey dipper by hand: sections, a row of slots by a figure, core and han
   await commit(page, 'Length', '64')
   await choose(page, 'Filled', 'middle')
   await commit(page, 'Wall', '2.4')
-  await expect(line(page, 'Extrude 1')).toContainText('−3.4 cm³', { timeout: 240_000 })
+  await expect(line(page, 'Extrude 1')).toContainText('−3.4 cm³', { timeout: 300_000 })
   await stage(page, 'Refine')
   await add(page, 'm')
   await choose(page, 'Of', 'ops')
   await page.getByRole('checkbox', { name: 'Extrude 1' }).check()
-  await expect(line(page, 'Mirror 1')).toContainText('−3.4 cm³', { timeout: 240_000 })
+  await expect(line(page, 'Mirror 1')).toContainText('−3.4 cm³', { timeout: 300_000 })
 
   await circles(page, 'top', [4.5])
   await level(page, 'Datum plane 2', '95')
@@ -65,11 +65,11 @@ test('a honey dipper by hand: sections, a row of slots by a figure, core and han
   await choose(page, 'Up to', { label: 'Datum plane 3' })
   await choose(page, 'Result', 'join')
   await choose(page, 'Body', { label: 'Body 1' })
-  await expect(line(page, 'Extrude 2')).toContainText('+9.7 cm³', { timeout: 240_000 })
+  await expect(line(page, 'Extrude 2')).toContainText('+9.7 cm³', { timeout: 300_000 })
 
   // Longer: two slots more, a longer head, the handle as it was.
   await commit(page, 'Value of length', '68.8 mm')
   await expect(line(page, 'Extrude 1')).toContainText(/−[45]\.\d cm³/, { timeout: 300_000 })
   await expect(line(page, 'Extrude 2')).toContainText('+10.4 cm³', { timeout: 300_000 })
-  await expect(page.getByTestId('lathe-state')).toHaveText(/rebuilt in/, { timeout: 240_000 })
+  await expect(page.getByTestId('lathe-state')).toHaveText(/rebuilt in/, { timeout: 300_000 })
 })

@@ -19,7 +19,7 @@ test('faces of a block are moved, hollowed with a wall of their own, drafted bot
   await click(page, 'end of Extrude 1')
   await picked(page)
   await commit(page, 'By', '4')
-  await expect(line(page, 'Offset face 1')).toContainText('+7.2 cm³', { timeout: 60_000 })
+  await expect(line(page, 'Offset face 1')).toContainText('+7.2 cm³', { timeout: 300_000 })
 
   // Open above, walls of 2 and one of 5: 60 x 30 x 24 less 53 x 26 x 22.
   await add(page, 's')
@@ -32,7 +32,7 @@ test('faces of a block are moved, hollowed with a wall of their own, drafted bot
   await picked(page)
   await page.getByLabel(/^Wall of .*line2/).fill('5')
   await page.getByLabel(/^Wall of .*line2/).press('Enter')
-  await expect(line(page, 'Shell 1')).toContainText('−30.3 cm³', { timeout: 60_000 })
+  await expect(line(page, 'Shell 1')).toContainText('−30.3 cm³', { timeout: 300_000 })
 
   // A rod beside it, leaning both ways from a plane at half its height.
   await outline(page, ['80 0', '100 0', '100 20', '80 20'])
@@ -54,7 +54,7 @@ test('faces of a block are moved, hollowed with a wall of their own, drafted bot
   await picked(page)
   await commit(page, 'Angle', '5 deg')
   // Two wedges of 10 x 10 tan 5 / 2, 20 long.
-  await expect(line(page, 'Draft 1')).toContainText('−175 mm³', { timeout: 60_000 })
+  await expect(line(page, 'Draft 1')).toContainText('−175 mm³', { timeout: 300_000 })
 
   // Parted along the shell's floor: its plane runs on through the whole.
   await add(page, 'p')
@@ -64,5 +64,5 @@ test('faces of a block are moved, hollowed with a wall of their own, drafted bot
   await look(page, 'top')
   await click(page, /inside of.*start of Extrude 1|start of Extrude 1/)
   await picked(page)
-  await expect(page.getByTestId('body')).toHaveCount(3, { timeout: 60_000 })
+  await expect(page.getByTestId('body')).toHaveCount(3, { timeout: 300_000 })
 })

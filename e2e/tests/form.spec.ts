@@ -33,7 +33,7 @@ test('a thread dragged on the Stage matches otherwise, and a rail is drawn where
   await stage(page, 'Form')
   await add(page, 'l')
   await expect(page.getByTestId('section-of-loft')).toHaveCount(3)
-  await expect(line(page, 'Loft 1')).toContainText(/3 sections, \+[\d.]+ cm³/, { timeout: 60_000 })
+  await expect(line(page, 'Loft 1')).toContainText(/3 sections, \+[\d.]+ cm³/, { timeout: 300_000 })
   // Four threads with an end on each of three sections.
   await expect(page.getByTestId('thread-end')).toHaveCount(12)
   const end = (corner: number) =>
@@ -53,7 +53,7 @@ test('a thread dragged on the Stage matches otherwise, and a rail is drawn where
   await accessible(page)
   await page.getByRole('button', { name: 'Draw a rail there' }).click()
   await expect(line(page, 'Rail 1')).toContainText('long')
-  await expect(line(page, 'Loft 1')).toContainText(/a rail met within/, { timeout: 60_000 })
+  await expect(line(page, 'Loft 1')).toContainText(/a rail met within/, { timeout: 300_000 })
 })
 
 test('a coil is wound, carried and read: lines of its surface, how it bends, its sections along the way', async ({
@@ -73,9 +73,9 @@ test('a coil is wound, carried and read: lines of its surface, how it bends, its
   await page.getByLabel('Section', { exact: true }).selectOption('rectangle')
   await commit(page, 'Width', '5')
   await commit(page, 'Height', '9')
-  await expect(line(page, 'Sweep 1')).toContainText(/\+15\.\d cm³/, { timeout: 60_000 })
+  await expect(line(page, 'Sweep 1')).toContainText(/\+15\.\d cm³/, { timeout: 300_000 })
   await commit(page, 'Size at end', '0.4')
-  await expect(line(page, 'Sweep 1')).toContainText(/\+[78]\.\d cm³/, { timeout: 60_000 })
+  await expect(line(page, 'Sweep 1')).toContainText(/\+[78]\.\d cm³/, { timeout: 300_000 })
 
   await page.getByRole('button', { name: 'Lines of its surfaces' }).click()
   await expect(page.getByTestId('lines')).toContainText('each way on a face')
@@ -87,11 +87,11 @@ test('a coil is wound, carried and read: lines of its surface, how it bends, its
   await expect(page.getByTestId('chart-says')).toContainText(`radius ${radius.toFixed(2)} mm`)
   await page.locator('select[aria-label=Chart]').selectOption('sections')
   await expect(page.getByTestId('chart-says')).toContainText(/7\.\d mm² .* to 4[45]\.\d mm²/, {
-    timeout: 60_000,
+    timeout: 300_000,
   })
   await accessible(page)
   await page.getByRole('button', { name: '+ Ripple' }).click()
-  await expect(page.getByTestId('gauge-ripple')).toContainText(/\d/, { timeout: 60_000 })
+  await expect(page.getByTestId('gauge-ripple')).toContainText(/\d/, { timeout: 300_000 })
 })
 
 test('what holds between places of a path is typed, dimensioned in the plan, and let go where it conflicts', async ({
@@ -143,7 +143,7 @@ test('a wire is swept along edges of a block that is put away, and follows when 
   await add(page, 'e')
   await commit(page, 'Length', '12')
   await commit(page, 'Draft', '8 deg')
-  await expect(line(page, 'Extrude 1')).toContainText('cm³', { timeout: 60_000 })
+  await expect(line(page, 'Extrude 1')).toContainText('cm³', { timeout: 300_000 })
   await stage(page, 'Refine')
   await add(page, 'f')
   await look(page, 'right')
@@ -151,7 +151,7 @@ test('a wire is swept along edges of a block that is put away, and follows when 
   await click(page, /edge.*line2.*line3/)
   await picked(page)
   await commit(page, 'Radius', '9')
-  await expect(line(page, 'Fillet 1')).toContainText('mm³', { timeout: 60_000 })
+  await expect(line(page, 'Fillet 1')).toContainText('mm³', { timeout: 300_000 })
 
   // One edge of the top, and all that run on in it.
   await stage(page, 'Draw')
@@ -166,7 +166,7 @@ test('a wire is swept along edges of a block that is put away, and follows when 
   await stage(page, 'Form')
   await add(page, 's')
   await commit(page, 'Diameter', '4')
-  await expect(line(page, 'Sweep 1')).toContainText(/\+[12]\.\d cm³/, { timeout: 60_000 })
+  await expect(line(page, 'Sweep 1')).toContainText(/\+[12]\.\d cm³/, { timeout: 300_000 })
   const before = await line(page, 'Path 1').textContent()
   await page.getByRole('button', { name: 'Put Body 1 away' }).click()
   await page
@@ -174,6 +174,6 @@ test('a wire is swept along edges of a block that is put away, and follows when 
     .getByText('Extrude 1', { exact: true })
     .click()
   await commit(page, 'Length', '18')
-  await expect(line(page, 'Path 1')).not.toHaveText(before!, { timeout: 60_000 })
-  await expect(line(page, 'Sweep 1')).toContainText(/\+[12]\.\d cm³/, { timeout: 60_000 })
+  await expect(line(page, 'Path 1')).not.toHaveText(before!, { timeout: 300_000 })
+  await expect(line(page, 'Sweep 1')).toContainText(/\+[12]\.\d cm³/, { timeout: 300_000 })
 })

@@ -43,7 +43,7 @@ async function walk(
       if (await says()) return
     }
     throw new Error(`nothing is called ${text}`)
-  }).toPass({ timeout: 60_000 })
+  }).toPass({ timeout: 300_000 })
   return at
 }
 
@@ -87,7 +87,7 @@ test('a clip: drafted, corners and rim rounded, hollowed, bosses done again; its
   await click(page, 'start of Extrude 1')
   await page.getByRole('button', { name: 'Done picking' }).click()
   await commit(page, 'Wall', '2')
-  await expect(line(page, 'Shell 1')).toContainText('wall 2.00 mm', { timeout: 60_000 })
+  await expect(line(page, 'Shell 1')).toContainText('wall 2.00 mm', { timeout: 300_000 })
 
   // A boss, and the same op done again in a row.
   await outline(page, ['-21 -3', '-15 -3', '-15 3', '-21 3'])
@@ -97,13 +97,13 @@ test('a clip: drafted, corners and rim rounded, hollowed, bosses done again; its
   await commit(page, 'Starting at', '4')
   await commit(page, 'Length', '11')
   // 36 mm2 from 4 up to the inside of the plate at 14: the rest lies in it.
-  await expect(line(page, 'Extrude 2')).toContainText('+360 mm³', { timeout: 60_000 })
+  await expect(line(page, 'Extrude 2')).toContainText('+360 mm³', { timeout: 300_000 })
   await stage(page, 'Refine')
   await add(page, 't')
   await page.getByLabel('Of', { exact: true }).selectOption('ops')
   await page.getByLabel('Extrude 2', { exact: true }).check()
   await commit(page, 'Pitch', '18')
-  await expect(line(page, 'Pattern 1')).toContainText('3 times, +720 mm³', { timeout: 60_000 })
+  await expect(line(page, 'Pattern 1')).toContainText('3 times, +720 mm³', { timeout: 300_000 })
 
   await stage(page, 'Gauge')
   await page.getByRole('button', { name: '+ Mass' }).click()
@@ -123,10 +123,10 @@ test('a clip: drafted, corners and rim rounded, hollowed, bosses done again; its
     .click()
   await page.getByLabel(/^Content: what the piece will hold/).check()
   await page.keyboard.press('Escape')
-  await expect(page.getByTestId('gauge-clearance')).toHaveText('3.00 mm', { timeout: 30_000 })
+  await expect(page.getByTestId('gauge-clearance')).toHaveText('3.00 mm', { timeout: 300_000 })
   await stage(page, 'Release')
   await page.getByRole('button', { name: 'STL', exact: true }).click()
-  await expect(page.getByTestId('released')).toContainText(/closed/, { timeout: 60_000 })
+  await expect(page.getByTestId('released')).toContainText(/closed/, { timeout: 300_000 })
 })
 
 test('corners and edges are measured by the mouse, and a datum point set on a corner', async ({
@@ -213,9 +213,9 @@ test('a curved grip is dimpled all over its outside from a field before it, whol
   await commit(page, 'Clear by', '1.5')
   await commit(page, 'Rims', '0.8')
   // The ball of (3.25² + 2²) / 2 · 2 across; rows of whole ones clear of the edge.
-  await expect(line(page, 'Dimples 1')).toContainText('of ball 7.28', { timeout: 90_000 })
+  await expect(line(page, 'Dimples 1')).toContainText('of ball 7.28', { timeout: 300_000 })
   await page.getByLabel('Which way', { exact: true }).selectOption('out')
-  await expect(line(page, 'Dimples 1')).toContainText(/of ball 7.28.*\+/, { timeout: 90_000 })
+  await expect(line(page, 'Dimples 1')).toContainText(/of ball 7.28.*\+/, { timeout: 300_000 })
 })
 
 test('a file by hand with no more than its ops must have: each is looked at, and the page stands', async ({

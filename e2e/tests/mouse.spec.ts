@@ -157,5 +157,5 @@ test('the shelf shows a picture on every card without opening it', async ({ page
     await page.getByRole('button', { name: `Duplicate ${name}`, exact: true }).click()
   const cards = page.locator('main ul > li')
   await expect(cards).toHaveCount(4)
-  await expect(cards.locator('img')).toHaveCount(4, { timeout: 120_000 })
+  await expect(cards.locator('img')).toHaveCount(4, { timeout: 300_000 })
 })

@@ -61,13 +61,13 @@ test('a dial in two colours: text and notches part it at once, and it leaves as 
   await page.getByRole('checkbox', { name: 'Extrude 1' }).check()
   await page.getByLabel('How deep', { exact: true }).selectOption('deep')
   await commit(page, 'Depth', '1.2')
-  await expect(line(page, 'Split 1')).toContainText('3 parts', { timeout: 60_000 })
+  await expect(line(page, 'Split 1')).toContainText('3 parts', { timeout: 300_000 })
   const tray = page.getByRole('region', { name: 'Tray of bodies' })
   await expect(tray.getByTestId('body')).toHaveCount(3)
 
   await stage(page, 'Release')
   const [download] = await Promise.all([
-    page.waitForEvent('download', { timeout: 60_000 }),
+    page.waitForEvent('download', { timeout: 300_000 }),
     page.getByRole('button', { name: 'STL each', exact: true }).click(),
   ])
   await expect(page.getByTestId('released')).toContainText('3 STL files, each read again')
@@ -88,7 +88,7 @@ test('the wall is shown all over; the cut plane is dragged on the Stage and type
   await puck(page)
   await stage(page, 'Gauge')
   await page.getByRole('button', { name: 'Wall all over' }).click()
-  await expect(page.getByTestId('wall-legend')).toContainText('10.00', { timeout: 30_000 })
+  await expect(page.getByTestId('wall-legend')).toContainText('10.00', { timeout: 300_000 })
   await page.getByRole('button', { name: 'Wall all over' }).click()
   await expect(page.getByTestId('wall-legend')).toHaveCount(0)
 
@@ -177,11 +177,11 @@ test('triangles from a file stand beside a puck, are taken from it, and say what
   await page
     .getByLabel('File to bring in')
     .setInputFiles({ name: 'post.stl', mimeType: 'model/stl', buffer: Buffer.from(bytes) })
-  await expect(line(page, 'Bring in 1')).toContainText('12.0 cm³, triangles', { timeout: 60_000 })
+  await expect(line(page, 'Bring in 1')).toContainText('12.0 cm³, triangles', { timeout: 300_000 })
 
   // Two bodies in one place are named before they leave.
   await stage(page, 'Release')
-  await expect(page.getByText(/overlap by 4000 mm³/)).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText(/overlap by 4000 mm³/)).toBeVisible({ timeout: 300_000 })
 
   await stage(page, 'Refine')
   await add(page, 'f')
@@ -193,10 +193,10 @@ test('triangles from a file stand beside a puck, are taken from it, and say what
   await page.getByLabel('How', { exact: true }).selectOption('cut')
   await page.getByLabel('Body', { exact: true }).selectOption('Body 1')
   await page.getByRole('checkbox', { name: 'post' }).check()
-  await expect(line(page, 'Combine 1')).toContainText('−4.0 cm³', { timeout: 30_000 })
+  await expect(line(page, 'Combine 1')).toContainText('−4.0 cm³', { timeout: 300_000 })
   await stage(page, 'Release')
   await page.getByRole('button', { name: 'STEP', exact: true }).click()
-  await expect(page.getByTestId('released')).toContainText('of triangles', { timeout: 30_000 })
+  await expect(page.getByTestId('released')).toContainText('of triangles', { timeout: 300_000 })
 })
 
 test('a drainer of crossing strips: rings split off, one slab met with the wall, repeated and joined', async ({
@@ -253,24 +253,24 @@ test('a drainer of crossing strips: rings split off, one slab met with the wall,
   await page.getByLabel('Body', { exact: true }).selectOption('Extrude 1')
   await page.getByRole('checkbox', { name: 'Body 1 upper', exact: true }).check()
   await page.getByLabel('Loose pieces', { exact: true }).selectOption('one')
-  await expect(line(page, 'Combine 1')).toContainText('−', { timeout: 30_000 })
+  await expect(line(page, 'Combine 1')).toContainText('−', { timeout: 300_000 })
   await page.getByRole('button', { name: /^Pattern/ }).click()
   await page.getByLabel('Body', { exact: true }).selectOption('Extrude 1')
   await page.getByLabel('Laid out', { exact: true }).selectOption('round')
   await page.getByLabel('Result', { exact: true }).selectOption('triangles')
   await commit(page, 'How many', '14')
-  await expect(line(page, 'Pattern 1')).toContainText('14', { timeout: 60_000 })
+  await expect(line(page, 'Pattern 1')).toContainText('14', { timeout: 300_000 })
   await page.getByRole('button', { name: /^Combine/ }).click()
   await page.getByLabel('Body', { exact: true }).selectOption('Body 1')
   const others = page.getByRole('group', { name: 'Others' }).getByRole('checkbox')
   await expect(others).toHaveCount(2)
   for (const box of await others.all()) await box.check()
   await page.getByLabel('Worked by', { exact: true }).selectOption('triangles')
-  await expect(line(page, 'Combine 2')).toContainText('cm³', { timeout: 60_000 })
+  await expect(line(page, 'Combine 2')).toContainText('cm³', { timeout: 300_000 })
   await expect(page.getByTestId('body')).toHaveCount(1)
   await stage(page, 'Release')
   const [download] = await Promise.all([
-    page.waitForEvent('download', { timeout: 60_000 }),
+    page.waitForEvent('download', { timeout: 300_000 }),
     page.getByRole('button', { name: 'STL', exact: true }).click(),
   ])
   const mesh = readStl(readFileSync(await download.path()))

@@ -86,25 +86,25 @@ test('a lead is drawn in space by mouse and by typing, its corners rounded, and 
   await expect(line(page, 'Sweep 1')).toContainText(
     `+${((4 * Math.PI * way) / 1000).toFixed(1)} cm³`,
     {
-      timeout: 60_000,
+      timeout: 300_000,
     },
   )
   // It bends with 8: a wire of 17 would fold, and says where.
   await commit(page, 'Diameter', '17')
-  await expect(line(page, 'Sweep 1')).toContainText('fails', { timeout: 60_000 })
+  await expect(line(page, 'Sweep 1')).toContainText('fails', { timeout: 300_000 })
   await expect(page.getByText(/^Fails. The section.*bends with a radius of 8/)).toBeVisible()
   await commit(page, 'Diameter', '6')
   await page.getByLabel('Section', { exact: true }).selectOption('rectangle')
   await commit(page, 'Width', '6')
   await commit(page, 'Height', '2')
   await expect(line(page, 'Sweep 1')).toContainText(`+${((12 * way) / 1000).toFixed(1)} cm³`, {
-    timeout: 60_000,
+    timeout: 300_000,
   })
   await page.getByRole('button', { name: 'Station', exact: true }).click()
   await page.getByRole('button', { name: 'Station', exact: true }).click()
   await commit(page, 'Station 2 width', '2')
   await expect(line(page, 'Sweep 1')).toContainText(`+${((18 * way) / 1000).toFixed(1)} cm³`, {
-    timeout: 60_000,
+    timeout: 300_000,
   })
 
   // Its upright sides do not lean against a pull along z; looked at with stripes and by their lean.
@@ -166,7 +166,7 @@ test('three drawings are lofted, reordered on the rack, turned on, and closed by
   await stage(page, 'Form')
   await add(page, 'l')
   await expect(page.getByTestId('section-of-loft')).toHaveCount(3)
-  await expect(line(page, 'Loft 1')).toContainText('3 sections, +43.2 cm³', { timeout: 60_000 })
+  await expect(line(page, 'Loft 1')).toContainText('3 sections, +43.2 cm³', { timeout: 300_000 })
   await accessible(page)
 
   // The wide one is dragged to the end: the skin would have to come back through itself.
@@ -180,15 +180,15 @@ test('three drawings are lofted, reordered on the rack, turned on, and closed by
   await page.mouse.move(from.x, from.y + 8, { steps: 3 })
   await page.mouse.move(to.x, to.y + 4, { steps: 5 })
   await page.mouse.up()
-  await expect(line(page, 'Loft 1')).not.toContainText('+43.2 cm³', { timeout: 60_000 })
+  await expect(line(page, 'Loft 1')).not.toContainText('+43.2 cm³', { timeout: 300_000 })
   await page.keyboard.press('Control+z')
-  await expect(line(page, 'Loft 1')).toContainText('+43.2 cm³', { timeout: 60_000 })
+  await expect(line(page, 'Loft 1')).toContainText('+43.2 cm³', { timeout: 300_000 })
 
   // Matched two corners on it is twisted, which is said with the place.
   await page.getByLabel('Matching of section 2 turned on by').fill('2')
-  await expect(line(page, 'Loft 1')).toContainText('fails', { timeout: 60_000 })
+  await expect(line(page, 'Loft 1')).toContainText('fails', { timeout: 300_000 })
   await page.keyboard.press('Control+z')
-  await expect(line(page, 'Loft 1')).toContainText('+43.2 cm³', { timeout: 60_000 })
+  await expect(line(page, 'Loft 1')).toContainText('+43.2 cm³', { timeout: 300_000 })
 })
 
 test('a skin runs on from the faces beside two picked ends, and is measured to', async ({
@@ -207,7 +207,7 @@ test('a skin runs on from the faces beside two picked ends, and is measured to',
     await page.getByLabel('Result', { exact: true }).selectOption('new')
     await commit(page, 'Length', length)
     await commit(page, 'Draft', '5 deg')
-    await expect(line(page, name)).toContainText('cm³', { timeout: 60_000 })
+    await expect(line(page, name)).toContainText('cm³', { timeout: 300_000 })
   }
   await block(['-20 -15', '20 -15', '20 15', '-20 15', '-20 -15'], 'top', '10', 'Extrude 1')
   await stage(page, 'Draw')
@@ -241,7 +241,7 @@ test('a skin runs on from the faces beside two picked ends, and is measured to',
   await page.getByLabel('Begins', { exact: true }).selectOption('on')
   await page.getByLabel('Ends', { exact: true }).selectOption('bent')
   await expect(line(page, 'Loft 1')).toContainText(/beginning runs on within 0(\.0\d*)?°/, {
-    timeout: 90_000,
+    timeout: 300_000,
   })
   await expect(line(page, 'Loft 1')).toContainText(/end runs on within 0(\.0\d*)?° and 0/)
   await accessible(page)
@@ -285,7 +285,7 @@ test('a path goes on from one into another by a curve, and its comb shows how it
   await stage(page, 'Form')
   await add(page, 's')
   await page.getByLabel('Path', { exact: true }).selectOption({ label: 'Path 3' })
-  await expect(line(page, 'Sweep 1')).toContainText('cm³', { timeout: 60_000 })
+  await expect(line(page, 'Sweep 1')).toContainText('cm³', { timeout: 300_000 })
 })
 
 test('the sheet is laid on a picked face and through three places; a helping place is passed by', async ({
@@ -297,7 +297,7 @@ test('the sheet is laid on a picked face and through three places; a helping pla
   await stage(page, 'Form')
   await add(page, 'e')
   await commit(page, 'Length', '25')
-  await expect(line(page, 'Extrude 1')).toContainText('+60.0 cm³', { timeout: 60_000 })
+  await expect(line(page, 'Extrude 1')).toContainText('+60.0 cm³', { timeout: 300_000 })
   await stage(page, 'Draw')
   await add(page, 'w')
   await look(page, 'corner')

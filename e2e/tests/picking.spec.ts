@@ -20,7 +20,7 @@ test('points and faces of a cage are picked in a frame, in a loop, by a brush; b
   await newWorkpiece(page)
   await stage(page, 'Form')
   await add(page, 'g')
-  await expect(line(page, 'Cage 1')).toContainText('32 faces', { timeout: 60_000 })
+  await expect(line(page, 'Cage 1')).toContainText('32 faces', { timeout: 300_000 })
   const box = (await canvasOf(page).boundingBox())!
   const before = await over(page, /point 2\.\d/)
   const point = (await page.getByTestId('hover').textContent())!.replace('point ', '')
@@ -75,7 +75,7 @@ test('points and faces of a cage are picked in a frame, in a loop, by a brush; b
   await page.keyboard.press('d')
   await page.keyboard.press('c')
   await expect(page.getByTestId('cage-edit-e1')).toContainText('Carry out')
-  await expect(line(page, 'Cage 1')).not.toContainText(/^\D*32 faces/, { timeout: 60_000 })
+  await expect(line(page, 'Cage 1')).not.toContainText(/^\D*32 faces/, { timeout: 300_000 })
 })
 
 test('the outline of the rings of a cage is dragged on the Table: rows follow, in one edit, undone as one', async ({
@@ -85,7 +85,7 @@ test('the outline of the rings of a cage is dragged on the Table: rows follow, i
   await stage(page, 'Form')
   await add(page, 'g')
   const cage = line(page, 'Cage 1')
-  await expect(cage).toContainText('32 faces', { timeout: 60_000 })
+  await expect(cage).toContainText('32 faces', { timeout: 300_000 })
   const volume = (text: string | null) => Number(/\+([\d.]+) cm³/.exec(text ?? '')?.[1])
   const before = volume(await cage.textContent())
   const drag = async (ring: string, dx: number, dy: number) => {
@@ -114,7 +114,7 @@ test('the outline of the rings of a cage is dragged on the Table: rows follow, i
     const now = volume(await cage.textContent())
     expect(now).toBeGreaterThan(0)
     expect(Math.abs(now / before - 1)).toBeGreaterThan(0.02)
-  }).toPass({ timeout: 60_000 })
+  }).toPass({ timeout: 300_000 })
   await accessible(page)
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByTestId('cage-edit-e1')).toContainText('1 row')

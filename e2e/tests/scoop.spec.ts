@@ -34,7 +34,7 @@ test('a scoop: turned, hollowed, a bent handle as an even wall; its charts and i
   await page.getByLabel('Which way', { exact: true }).selectOption('alike')
   await commit(page, 'Length', '14')
   // 62.6 mm of line, 4.5 by 14, less what lies in the wall and at the bend.
-  await expect(line(page, 'Extrude 1')).toContainText(/\+3\.[789] cm³/, { timeout: 60_000 })
+  await expect(line(page, 'Extrude 1')).toContainText(/\+3\.[789] cm³/, { timeout: 300_000 })
 
   // The face under the pointer tells its ops; a double click opens the last of them.
   await page.getByRole('button', { name: 'front', exact: true }).click()
@@ -47,7 +47,7 @@ test('a scoop: turned, hollowed, a bent handle as an even wall; its charts and i
 
   await stage(page, 'Gauge')
   await page.getByRole('button', { name: 'Volume by level' }).click()
-  await expect(page.getByTestId('chart-says')).toContainText('ml to the brim', { timeout: 30_000 })
+  await expect(page.getByTestId('chart-says')).toContainText('ml to the brim', { timeout: 300_000 })
   const chart = page.getByTestId('chart')
   await expect(chart.locator('.scatterlayer path').first()).toBeAttached()
   const box = (await chart.boundingBox())!
@@ -103,7 +103,7 @@ test('one block is set onto another by picking a face of each, then repeated by 
   const there = await over(page, 'end of Extrude 1')
   await page.mouse.click(there.x, there.y)
   await page.getByRole('button', { name: 'Done picking' }).click()
-  await expect(line(page, 'Align 1')).toContainText('its middle by', { timeout: 30_000 })
+  await expect(line(page, 'Align 1')).toContainText('its middle by', { timeout: 300_000 })
   await expect(line(page, 'Align 1')).toContainText('turned 180 deg')
   await page.getByLabel('Across', { exact: true }).selectOption('yes')
   await expect(line(page, 'Align 1')).toContainText('its middle by 46.01 mm')
@@ -113,6 +113,6 @@ test('one block is set onto another by picking a face of each, then repeated by 
   await page.getByLabel('Spaced by', { exact: true }).selectOption('gap')
   await commit(page, 'Gap', '2')
   await expect(line(page, 'Pattern 1')).toContainText('3, apart from each other, gap 2 mm', {
-    timeout: 30_000,
+    timeout: 300_000,
   })
 })

@@ -30,7 +30,7 @@ test('a knife-block shoe: lofted between five-sided outlines, hollowed, let in o
   const mid = area(85, -30.5, 9.75, 30.5)
   const whole = (24 / 6) * (area(90, -33, 11, 33) + 4 * mid + area(80, -28, 8.5, 28))
   await expect(line(page, 'Loft 1')).toContainText(`+${(whole / 1000).toFixed(1)} cm³`, {
-    timeout: 60_000,
+    timeout: 300_000,
   })
 
   await stage(page, 'Refine')
@@ -39,7 +39,7 @@ test('a knife-block shoe: lofted between five-sided outlines, hollowed, let in o
   await click(page, 'end of Loft 1')
   await picked(page)
   await commit(page, 'Wall', '3')
-  await expect(line(page, 'Shell 1')).toContainText('wall 3.00 mm', { timeout: 60_000 })
+  await expect(line(page, 'Shell 1')).toContainText('wall 3.00 mm', { timeout: 300_000 })
 
   // A plane on the slanted flank, a field on it, let in by 1 and mirrored as an op.
   await stage(page, 'Draw')
@@ -56,11 +56,11 @@ test('a knife-block shoe: lofted between five-sided outlines, hollowed, let in o
   await page.getByLabel('Result', { exact: true }).selectOption('cut')
   await page.getByLabel('Which way', { exact: true }).selectOption('against')
   await commit(page, 'Length', '1')
-  await expect(line(page, 'Extrude 1')).toContainText('−420 mm³', { timeout: 60_000 })
+  await expect(line(page, 'Extrude 1')).toContainText('−420 mm³', { timeout: 300_000 })
   await stage(page, 'Refine')
   await add(page, 'm')
   await page.getByLabel('Of', { exact: true }).selectOption('ops')
   await page.getByLabel('Extrude 1').check()
   await page.getByLabel('In', { exact: true }).selectOption('side')
-  await expect(line(page, 'Mirror 1')).toContainText('−420 mm³', { timeout: 60_000 })
+  await expect(line(page, 'Mirror 1')).toContainText('−420 mm³', { timeout: 300_000 })
 })

@@ -21,7 +21,7 @@ test('a kettle shoulder by hand: two lines, a triangle and a stray crease; what 
   await commit(page, 'Cage radius', '78')
   await commit(page, 'Cage height', '64')
   await page.getByLabel('Mirrored along x', { exact: true }).check()
-  await expect(line(page, 'Cage 1')).toContainText('60 faces, 2 alike', { timeout: 60_000 })
+  await expect(line(page, 'Cage 1')).toContainText('60 faces, 2 alike', { timeout: 300_000 })
   await button(page, 'Rows').click()
   for (const [row, size] of [
     ['2', '0.94'],
@@ -46,7 +46,7 @@ test('a kettle shoulder by hand: two lines, a triangle and a stray crease; what 
   await expect(picks(page)).toHaveText(`${of(2, 0)}, ${of(3, 1)}`)
   await button(page, 'Draw edge').click()
   await page.getByLabel('Edit the form', { exact: true }).selectOption('changes')
-  await expect(line(page, 'Cage 1')).toContainText('62 faces, 2 alike', { timeout: 60_000 })
+  await expect(line(page, 'Cage 1')).toContainText('62 faces, 2 alike', { timeout: 300_000 })
   await pick(page, 'edges', [`edge ${of(3, 0)}~${of(3, -1)}|edge ${of(3, -1)}~${of(3, 0)}`])
   await button(page, 'Crease').click()
   await commit(page, 'Edit sharpness', '1.5')
@@ -55,7 +55,7 @@ test('a kettle shoulder by hand: two lines, a triangle and a stray crease; what 
   // They are named, best cure first.
   await page.getByText('Even bending', { exact: true }).click()
   const cures = page.getByTestId('cage-cures')
-  await expect(cures).toContainText('parts two triangles: rub it out', { timeout: 60_000 })
+  await expect(cures).toContainText('parts two triangles: rub it out', { timeout: 300_000 })
   await expect(cures).toContainText('ends in the open: drop it')
   await expect(cures.getByRole('listitem').first()).toContainText(/−\d+ % there/)
   await accessible(page)
@@ -68,7 +68,7 @@ test('a kettle shoulder by hand: two lines, a triangle and a stray crease; what 
     .click()
   const trial = page.getByTestId('cage-trial')
   await expect(trial).toContainText('On trial: 1 edit')
-  await expect(line(page, 'Cage 1')).toContainText('60 faces, 2 alike', { timeout: 60_000 })
+  await expect(line(page, 'Cage 1')).toContainText('60 faces, 2 alike', { timeout: 300_000 })
   await trial.getByRole('button', { name: 'Stripes' }).click()
   await expect(page.getByTestId('look')).toContainText('Mirrored stripes')
   const before = (await trial.getByRole('button', { name: 'Hold to see it before' }).boundingBox())!
@@ -77,12 +77,12 @@ test('a kettle shoulder by hand: two lines, a triangle and a stray crease; what 
   await expect(page.getByRole('button', { name: /^Put edit \d back$/ })).toHaveCount(1)
   await page.mouse.up()
   await expect(page.getByRole('button', { name: /^Put edit/ })).toHaveCount(0)
-  await expect(line(page, 'Cage 1')).toContainText('60 faces, 2 alike', { timeout: 60_000 })
+  await expect(line(page, 'Cage 1')).toContainText('60 faces, 2 alike', { timeout: 300_000 })
   await trial.getByRole('button', { name: 'Keep' }).click()
   await expect(trial).toHaveCount(0)
 
   // The next is tried and dropped as a whole, then taken after all.
-  await expect(cures).not.toContainText('rub it out', { timeout: 60_000 })
+  await expect(cures).not.toContainText('rub it out', { timeout: 300_000 })
   const drop = cures
     .getByRole('listitem')
     .filter({ hasText: 'drop it' })
@@ -94,6 +94,6 @@ test('a kettle shoulder by hand: two lines, a triangle and a stray crease; what 
   await drop.click()
   await trial.getByRole('button', { name: 'Keep' }).click()
   await expect(page.getByTestId('creases')).toHaveText('2 creases')
-  await expect(cures).not.toContainText('drop it', { timeout: 60_000 })
-  await expect(line(page, 'Cage 1')).toContainText('60 faces, 2 alike', { timeout: 60_000 })
+  await expect(cures).not.toContainText('drop it', { timeout: 300_000 })
+  await expect(line(page, 'Cage 1')).toContainText('60 faces, 2 alike', { timeout: 300_000 })
 })

@@ -39,10 +39,10 @@ test('half a clip is carried out, hollowed from below, rounded, mirrored and rel
   await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2)
   await expect(page.getByRole('button', { name: 'Take out end of Extrude 1' })).toBeVisible()
   await commit(page, 'Wall', '2')
-  await expect(line(page, 'Shell 1')).toContainText('wall 2.00 mm', { timeout: 30_000 })
+  await expect(line(page, 'Shell 1')).toContainText('wall 2.00 mm', { timeout: 300_000 })
 
   // The range is worked out by trials of the kernel, without the page waiting for it.
-  await expect(page.getByTestId('range')).toContainText('holds up to', { timeout: 60_000 })
+  await expect(page.getByTestId('range')).toContainText('holds up to', { timeout: 300_000 })
 
   await add(page, 'm')
   await expect(line(page, 'Mirror 1')).toContainText('cm³')
@@ -50,7 +50,7 @@ test('half a clip is carried out, hollowed from below, rounded, mirrored and rel
 
   await stage(page, 'Release')
   await page.getByRole('button', { name: 'STEP', exact: true }).click()
-  await expect(page.getByTestId('released')).toContainText('closed and valid', { timeout: 60_000 })
+  await expect(page.getByTestId('released')).toContainText('closed and valid', { timeout: 300_000 })
   await saved(page)
 
   // What was made is kept: after a reload it stands there without the kernel.

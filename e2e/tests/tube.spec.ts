@@ -51,7 +51,7 @@ async function presses(page: Page): Promise<void> {
 test('a piping tube by hand: flat to round as a chain, squeezed by two free curves, hollowed to 0.6, crimped', async ({
   page,
 }) => {
-  test.setTimeout(600_000)
+  test.setTimeout(1_500_000)
   await newWorkpiece(page)
   await drawing(page, 'top', SEAL)
   for (const [n, [height, radius]] of [
@@ -66,28 +66,28 @@ test('a piping tube by hand: flat to round as a chain, squeezed by two free curv
   await add(page, 'l')
   await expect(page.getByTestId('section-of-loft')).toHaveCount(4)
   await choose(page, 'Runs', 'ruled')
-  await expect(line(page, 'Loft 1')).toContainText('+184.8 cm³', { timeout: 150_000 })
+  await expect(line(page, 'Loft 1')).toContainText('+184.8 cm³', { timeout: 300_000 })
   await presses(page)
   await stage(page, 'Form')
   await add(page, 'e')
   await choose(page, 'Result', 'cut')
   await choose(page, 'Which way', 'alike')
   await commit(page, 'Length', '88')
-  await expect(line(page, 'Extrude 1')).toContainText('−1.7 cm³', { timeout: 150_000 })
+  await expect(line(page, 'Extrude 1')).toContainText('−1.7 cm³', { timeout: 300_000 })
   await stage(page, 'Refine')
   await add(page, 's')
   await look(page, 'top')
   await click(page, 'end of Loft 1')
   await picked(page)
   await commit(page, 'Wall', '0.6')
-  await expect(line(page, 'Shell 1')).toContainText('wall 0.60 mm', { timeout: 150_000 })
+  await expect(line(page, 'Shell 1')).toContainText('wall 0.60 mm', { timeout: 300_000 })
   await drawing(page, 'top', SEAL)
   await stage(page, 'Form')
   await add(page, 'e')
   await choose(page, 'Result', 'join')
   await choose(page, 'Which way', 'against')
   await commit(page, 'Length', '7')
-  await expect(line(page, 'Extrude 2')).toContainText('+1.3 cm³', { timeout: 150_000 })
+  await expect(line(page, 'Extrude 2')).toContainText('+1.3 cm³', { timeout: 300_000 })
   await stage(page, 'Refine')
   await add(page, 'c')
   await look(page, 'front')
@@ -95,7 +95,7 @@ test('a piping tube by hand: flat to round as a chain, squeezed by two free curv
   await picked(page)
   await commit(page, 'Setback', '1.4')
   await expect(line(page, 'Chamfer 1')).toContainText(`−${((64 * 1.4 ** 2) / 2).toFixed(0)} mm³`, {
-    timeout: 150_000,
+    timeout: 300_000,
   })
   await accessible(page)
 })

@@ -31,6 +31,7 @@ export {
   type Subject,
   solidSubject,
   subjectOf,
+  type TrueWalls,
   type Verdict,
   verdictOf,
 } from './spec'

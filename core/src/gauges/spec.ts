@@ -1,3 +1,4 @@
+import type { BentSkin } from '../kernel'
 import type { P3, Place } from '../math'
 import type { TriMesh } from '../mesh'
 import {
@@ -56,6 +57,8 @@ export interface LineOfBody {
   places: readonly number[]
   bends: readonly number[]
 }
+/** The thinnest and thickest wall, as true surfaces have it. */
+export type TrueWalls = Record<'min' | 'max', { at: P3; wall: number }>
 /** The body a gauge looks at; `section` is null for one that is not turned. */
 export interface Subject {
   solid: SolidSubject
@@ -66,6 +69,10 @@ export interface Subject {
   seams: (() => SeamOfBody[] | string) | null
   /** The lines of its curved faces, likewise. */
   lines: (() => LineOfBody[] | string) | null
+  /** How its surfaces bend, likewise. */
+  bent: (() => BentSkin | string) | null
+  /** Its thinnest and thickest wall, likewise; null where no two sides face each other. */
+  walls: (() => TrueWalls | null | string) | null
 }
 /** How many lines gauges read of each way of a face, and by how many steps. */
 export const READ_LINES = { count: 9, steps: 60 }
@@ -82,6 +89,8 @@ export const subjectOf = (turned: TurnedBody, density?: number): Subject => ({
   skin: () => displayMesh(turned, SHOWN),
   seams: null,
   lines: null,
+  bent: null,
+  walls: null,
 })
 
 /** How finely a turned body is read by its skin: chord in mm, angle in rad. */
@@ -90,9 +99,17 @@ export const solidSubject = (
   of: Omit<SolidSubject, 'density' | 'mesh'> & { mesh: TriMesh },
   skin: Skin,
   density?: number,
-  seams: Subject['seams'] = null,
-  lines: Subject['lines'] = null,
-): Subject => ({ solid: { ...of, density }, section: null, skin: () => skin, seams, lines })
+  read: Partial<Pick<Subject, 'seams' | 'lines' | 'bent' | 'walls'>> = {},
+): Subject => ({
+  solid: { ...of, density },
+  section: null,
+  skin: () => skin,
+  seams: null,
+  lines: null,
+  bent: null,
+  walls: null,
+  ...read,
+})
 
 /**
  * A face, an edge or a corner as it is measured: its triangles (of no width where it has none), and the plane,
@@ -150,6 +167,10 @@ export interface GaugeSpec extends Common {
   ofSeams?(seams: readonly SeamOfBody[]): Reading | string
   /** On the lines of the surfaces of such a body. */
   ofLines?(lines: readonly LineOfBody[], params: Params): Reading | string
+  /** On how the true surfaces of a body bend; of others on their skin. */
+  ofBent?(bent: BentSkin, params: Params): Reading | string
+  /** On the wall between true surfaces, with what the triangles of the body tell; of others on these alone. */
+  ofWalls?(walls: TrueWalls | null, s: SolidSubject): Reading | string
   /** On the skin of any body. */
   ofSkin?(skin: Skin, params: Params): Reading | string
   /** Between two faces, edges or corners: the parameters `face` of the body and `with` of the body `other`. */
@@ -172,6 +193,14 @@ export function readWith(spec: GaugeSpec, s: Subject, params: Params): Reading |
       s.lines?.() ??
       'Lines of surfaces are read on bodies of the exact kernel; this one is turned, or of triangles.'
     return typeof lines === 'string' ? lines : spec.ofLines(lines, params)
+  }
+  if (spec.ofBent && s.bent) {
+    const bent = s.bent()
+    return typeof bent === 'string' ? bent : spec.ofBent(bent, params)
+  }
+  if (spec.ofWalls && s.walls) {
+    const walls = s.walls()
+    return typeof walls === 'string' ? walls : spec.ofWalls(walls, s.solid)
   }
   if (spec.ofSkin) return spec.ofSkin(s.skin(), params)
   if (spec.ofSolid) return spec.ofSolid(s.solid, params)

@@ -30,10 +30,12 @@ export const widthReading = (
   ],
 })
 
+const NONE = 'No two sides of the body face each other, so it has no wall.'
+
 export const wallGauge: GaugeSpec = {
   kind: 'wall',
   label: 'Wall',
-  help: 'Thinnest and thickest wall, by the largest ball that fits between both sides; of bodies that are not turned all over their triangles, within 0.05 mm, and nothing finer than that.',
+  help: 'Thinnest and thickest wall, by the largest ball that fits between both sides; where both run together in an edge there is none. Of bodies of surfaces the places found on their triangles are followed on the surfaces themselves, to 0.001 mm; bodies of triangles are read within 0.05 mm, and nothing finer than that.',
   unit: 'mm',
   target: 'wall',
   params: [],
@@ -42,9 +44,12 @@ export const wallGauge: GaugeSpec = {
     if (!w) return 'The body is solid all through, so it has no wall.'
     return widthReading(w, 'along the section')
   },
+  ofWalls(walls, { mesh }) {
+    const w = mesh && wallField(mesh)
+    return w && walls ? widthReading({ ...walls, mean: w.mean }, 'over the surface') : NONE
+  },
   ofSolid({ mesh }) {
     const w = mesh && wallField(mesh)
-    if (!w) return 'No two sides of the body face each other, so it has no wall.'
-    return widthReading(w, 'over the surface')
+    return w ? widthReading(w, 'over the surface') : NONE
   },
 }

@@ -4,6 +4,9 @@ export { asPatch } from './read/surfaces'
 export { KernelScope, scoped } from './scope'
 export {
   type Anatomy,
+  type Ball,
+  type BallSpot,
+  type BentSkin,
   type EdgeInfo,
   type EdgeWork,
   type FaceInfo,

@@ -11,6 +11,8 @@ import { sewnCopies } from './make/sew'
 import { grown, prism, sheet, turn } from './make/sweep'
 import { draft, repaired, thick } from './make/thick'
 import { anatomy } from './read/anatomy'
+import { ballsOf } from './read/balls'
+import { bentSkin } from './read/bent'
 import { distances } from './read/distance'
 import { feetOf } from './read/feet'
 import { fromBytes, fromStep, toBytes, toStep } from './read/files'
@@ -25,6 +27,7 @@ import { tessellate, volumeByTriangles } from './read/triangles'
 import { type KernelScope, scoped } from './scope'
 import { standing } from './trace'
 import type {
+  BallSpot,
   EdgeWork,
   How,
   Kernel,
@@ -215,6 +218,12 @@ class OcctKernel implements Kernel {
     return this.#run('Pulling onto faces failed', (oc, s) =>
       feetOf(oc, s, this.#shape(h), faces, from, along, out),
     )
+  }
+  bent(h: SolidHandle) {
+    return this.#run('Reading how it bends failed', (oc, s) => bentSkin(oc, s, this.#shape(h)))
+  }
+  balls(h: SolidHandle, spots: BallSpot[]) {
+    return this.#run('Reading the wall failed', (oc, s) => ballsOf(oc, s, this.#shape(h), spots))
   }
   lines(h: SolidHandle, count: number, steps: number) {
     return this.#run('Reading lines of the surfaces failed', (oc, s) =>

@@ -159,6 +159,31 @@ export interface Anatomy {
   edgeOf: Uint32Array
 }
 
+/** How the surfaces of a shape bend at the corners of triangles, 1/mm: positive where they bulge out of the material. */
+export interface BentSkin {
+  positions: Float32Array
+  triangles: Uint32Array
+  most: Float32Array
+  least: Float32Array
+  /** Where they bulge and are hollow the most; null where nowhere. */
+  bulge: { k: number; at: P3 } | null
+  hollow: { k: number; at: P3 } | null
+}
+
+/** A place on a face, and another on some faces that lie over against it, both nearly where a ball touches. */
+export interface BallSpot {
+  at: P3
+  face: number
+  to: P3
+  faces: number[]
+}
+/** A ball in the material by the places where it touches, and its diameter, mm. */
+export interface Ball {
+  at: P3
+  to: P3
+  wall: number
+}
+
 /** How one shape is combined with others. */
 export type How = 'join' | 'cut' | 'meet'
 
@@ -252,6 +277,10 @@ export interface Kernel {
   surfaces(s: SolidHandle): (WholeFace | null)[]
   /** Of each place, the nearest on some faces; with a direction, the nearest straight before or behind it. */
   feet(s: SolidHandle, faces: number[], from: P3[], along?: P3, out?: boolean): (Foot | null)[]
+  /** How its surfaces bend all over. */
+  bent(s: SolidHandle): BentSkin
+  /** The largest balls that touch it near some places; null where there is none. */
+  balls(s: SolidHandle, spots: BallSpot[]): (Ball | null)[]
   /** Lines of its curved faces, `count` of each of both ways, with `steps` steps over all of a surface. */
   lines(s: SolidHandle, count: number, steps: number): SurfaceLine[]
   /** The lines in which some faces of a shape and some of another (or of the same) go through each other, in no order. */

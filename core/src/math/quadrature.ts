@@ -82,19 +82,23 @@ const KRONROD = {
 
 /**
  * Integrals over [a, b] of the `n` values that `f` writes into `out`, by Kronrod's 21 nodes, halved together until these agree with
- * Gauss's 10 among them to `rel` of what the sizes of the values come to, and `least` more (or `levels` deep): what cancels out does not
- * ask for more than rounding can give. Values that are nothing but rounding need a `least`, as sums of larger ones that cancel in each.
+ * Gauss's 10 among them to `rel` (of each) of what the sizes of the values come to, and `least` more (or `levels` deep, or after so many
+ * parts): what cancels out does not ask for more than rounding can give. Values that are nothing but rounding need a `least`, as sums of
+ * larger ones that cancel in each.
  */
 export function integrateEach(
   f: (t: number, out: Float64Array) => void,
   n: number,
   a: number,
   b: number,
-  rel: number,
+  rel: number | readonly number[],
   least: ArrayLike<number> = new Float64Array(n),
   levels = 24,
+  parts = 400,
 ): Float64Array {
   const { nodes, weights, gauss } = KRONROD
+  const share = (i: number): number => (typeof rel === 'number' ? rel : rel[i]!)
+  let made = 0
   const out = new Float64Array(n)
   const sizes = new Float64Array(n)
   const off = new Float64Array(n)
@@ -113,7 +117,8 @@ export function integrateEach(
         }
       }
     // What is no number does not become one by halving.
-    if (depth === 0 || off.every((x, i) => !(Math.abs(x) > rel * sizes[i]! + least[i]!))) return sum
+    const near = off.every((x, i) => !(Math.abs(x) > share(i) * sizes[i]! + least[i]!))
+    if (near || depth === 0 || ++made > parts) return sum
     const [left, right] = [over(from, mid, depth - 1), over(mid, to, depth - 1)]
     return left.map((x, i) => x + right[i]!)
   }

@@ -17,6 +17,9 @@ export interface WallField {
   walls: Float32Array
   min: MeshWallSpot
   max: MeshWallSpot
+  /** Where else it is nearly as thin, and as thick, and the extremes themselves. */
+  thin: MeshWallSpot[]
+  thick: MeshWallSpot[]
   /** Weighed by area. */
   mean: number
 }
@@ -29,6 +32,10 @@ const FACING = -Math.SQRT1_2 - 1e-6
 const LEVEL = 1e-4
 /** What lies nearer together is what triangles are off, or a lip where two bodies of them were joined, mm. */
 const LEAST = 0.05
+/** Sides that lean less against each other (the sine of half the angle) run side by side. */
+const PARALLEL = 0.02
+/** How near the edge in which both sides meet has to lie to where their planes do, as a share of the way there. */
+const WEDGE = 0.1
 /** Coordinates are single precision, mm. */
 const NEAR = 1e-5
 /** A ball is as large as it gets once nothing reaches into it by more than this: facets do, on round bodies. */
@@ -100,9 +107,10 @@ function read(mesh: TriMesh): WallField | null {
     weight += area
   }
   if (weight === 0) return null
-  const min = followed(probe, cells, owners, walls, read, 1)
-  const max = followed(probe, cells, owners, walls, read, -1)
-  return { cells: Float32Array.from(cells), walls, min, max, mean: sum / weight }
+  const thin = followed(probe, cells, owners, walls, read, 1)
+  const thick = followed(probe, cells, owners, walls, read, -1)
+  const [min, max] = [thin[0]!, thick[0]!]
+  return { cells: Float32Array.from(cells), walls, min, max, thin, thick, mean: sum / weight }
 }
 
 const cornersOf = ({ positions: p, triangles: t }: TriMesh, i: number): number[] =>
@@ -222,6 +230,10 @@ class Probe {
     const [ox, oy, oz] = [qx - x - rho * nx, qy - y - rho * ny, qz - z - rho * nz]
     const facing = -(ox * nx + oy * ny + oz * nz) / Math.hypot(ox, oy, oz)
     if (!(facing <= FACING) || 2 * rho < LEAST) return Number.NaN
+    // What still reaches into the ball is where it touches more nearly.
+    if (tree.nearest(x + rho * nx, y + rho * ny, z + rho * nz, rho, owner, hit))
+      [qx, qy, qz] = [hit.x, hit.y, hit.z]
+    if (this.#inWedge(x, y, z, qx, qy, qz, nx, ny, nz, rho)) return Number.NaN
     this.at[0] = x
     this.at[1] = y
     this.at[2] = z
@@ -230,9 +242,41 @@ class Probe {
     this.to[2] = qz
     return 2 * rho
   }
+
+  /**
+   * Whether the sides at p and q of a ball of radius `rho` (its way in at p is n) run together in an edge: their planes' common line
+   * beside the ball, and the middles of the ways there, lie on the surface.
+   */
+  #inWedge(
+    px: number,
+    py: number,
+    pz: number,
+    qx: number,
+    qy: number,
+    qz: number,
+    nx: number,
+    ny: number,
+    nz: number,
+    rho: number,
+  ): boolean {
+    const [cx, cy, cz] = [px + rho * nx, py + rho * ny, pz + rho * nz]
+    // Towards where both sides meet: the middle between the two contacts, seen from the ball's middle.
+    const [bx, by, bz] = [(px + qx) / 2 - cx, (py + qy) / 2 - cy, (pz + qz) / 2 - cz]
+    const b2 = bx * bx + by * by + bz * bz
+    if (!(b2 > (PARALLEL * rho) ** 2)) return false
+    const far = (rho * rho) / b2
+    const [ax, ay, az] = [cx + far * bx, cy + far * by, cz + far * bz]
+    const near = LEAST + WEDGE * Math.hypot(ax - px, ay - py, az - pz)
+    const on = (x: number, y: number, z: number) => this.#tree.nearest(x, y, z, near, -1, this.#hit)
+    return (
+      on(ax, ay, az) &&
+      on((ax + px) / 2, (ay + py) / 2, (az + pz) / 2) &&
+      on((ax + qx) / 2, (ay + qy) / 2, (az + qz) / 2)
+    )
+  }
 }
 
-/** The least (sign 1) or greatest reading, looked for again in the quarters of the cells that come nearest. */
+/** The least (sign 1) or greatest readings, looked for again in the quarters of the cells that come nearest: the first is the extreme. */
 function followed(
   probe: Probe,
   cells: number[],
@@ -240,18 +284,15 @@ function followed(
   walls: Float32Array,
   read: readonly number[],
   sign: 1 | -1,
-): MeshWallSpot {
+): MeshWallSpot[] {
   const order = read.filter((c) => !Number.isNaN(walls[c]!))
   order.sort((a, b) => sign * (walls[a]! - walls[b]!))
-  let best: MeshWallSpot | null = null
+  const found: MeshWallSpot[] = []
   for (const c of order.slice(0, FOLLOWED)) {
     let cell = cells.slice(9 * c, 9 * c + 9)
     let wall = probe.ballUnder(cell, 0, owners[c]!)
-    const keep = () => {
-      if (!best || sign * (wall - best.wall) < 0)
-        best = { at: [...probe.at] as P3, to: [...probe.to] as P3, wall }
-    }
-    keep()
+    const spot = (): MeshWallSpot => ({ at: [...probe.at] as P3, to: [...probe.to] as P3, wall })
+    let best = spot()
     for (let i = 0; i < ROUNDS; i++) {
       const better = quarters(cell)
         .map((q) => ({ q, w: probe.ballUnder(q, 0, owners[c]!) }))
@@ -260,10 +301,11 @@ function followed(
       if (!better) break
       cell = better.q
       wall = probe.ballUnder(cell, 0, owners[c]!)
-      keep()
+      best = spot()
     }
+    found.push(best)
   }
-  return best!
+  return found.sort((a, b) => sign * (a.wall - b.wall))
 }
 
 /** A triangle in four; the one in the middle has its middle. */

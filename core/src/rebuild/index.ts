@@ -1,5 +1,6 @@
 export { cageCures, cageSymmetry } from './cages'
 export { type Driver, type Drivers, driversOf } from './drivers'
+export { linesJob } from './gaugejobs'
 export {
   densityOf,
   expressionFor,
@@ -22,5 +23,4 @@ export {
   rebuildSteps,
 } from './rebuild'
 export { type Reshape, reshape, SHAPES, type ShapeTool } from './reshape'
-export { linesJob } from './seamjobs'
 export { done, inPlace, type RunJob, rebuildWith, workedOut } from './solids'

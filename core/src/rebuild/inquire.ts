@@ -10,11 +10,13 @@ import {
   type Subject,
   solidSubject,
   subjectOf,
+  type TrueWalls,
   type Verdict,
   verdictOf,
 } from '../gauges'
+import type { BentSkin } from '../kernel'
 import { type Solutions, SPARING, solveFor, type WorkingRange, workingRange } from '../limits'
-import type { TriMesh } from '../mesh'
+import { type TriMesh, wallField } from '../mesh'
 import { type Body, opSpec, type State, StoppedKernel, WaitsForKernel } from '../ops'
 import { DIMENSIONS, relationWords, tryValue } from '../profile'
 import { shownMesh } from '../turned'
@@ -26,8 +28,8 @@ import {
   type Workpiece,
 } from '../workpiece'
 import { contextOf, evaluateOp, type World } from './evaluate'
+import { bentJob, FOLLOWED, gaugedBody, linesJob, seamsJob, wallsJob } from './gaugejobs'
 import { RebuildCache, type Rebuilt, rebuild } from './rebuild'
-import { gaugedBody, linesJob, seamsJob } from './seamjobs'
 import { measuredThing } from './things'
 
 /** Density for a body: its own material, else the brief's, g/cm3. */
@@ -63,8 +65,12 @@ export function readGauges(w: Workpiece, built: Rebuilt): GaugeReport[] {
             { ...body.shape.measure, mesh: body.shape.mesh },
             body.shape.shown,
             density,
-            readFrom(body.shape, seamsOf),
-            readFrom(body.shape, linesOf),
+            {
+              seams: readFrom(body.shape, seamsOf),
+              lines: readFrom(body.shape, linesOf),
+              bent: readFrom(body.shape, bentOf),
+              walls: readFrom(body.shape, wallsOf),
+            },
           )
     subjects.set(body.id, made)
     return made
@@ -96,6 +102,35 @@ function linesOf(p: ExactPart, exact: Rebuilt['exact']): LineOfBody[] | string {
   if (!read.ok) return read.diagnosis.message
   return read.value[0]!.form!.lines.map((l) => ({ ...l, name: p.faces[l.face]!.names[0] ?? '?' }))
 }
+
+/** How the surfaces of a part bend; a sentence where that could not be read, or is not yet. */
+function bentOf(p: ExactPart, exact: Rebuilt['exact']): BentSkin | string {
+  const job = bentJob(p)
+  if (!exact.has(job)) return 'How it bends is being read.'
+  const read = exact.resultOf(job)
+  return read.ok ? read.value[0]!.form!.bent! : read.diagnosis.message
+}
+
+/** The wall of a part on its surfaces, likewise; where a ball was not found there, as its triangles tell. */
+function wallsOf(p: ExactPart, exact: Rebuilt['exact']): TrueWalls | null | string {
+  const job = wallsJob(p)
+  const field = wallField(p.mesh)
+  if (!job || !field) return null
+  if (!exact.has(job)) return 'Its wall is being read.'
+  const read = exact.resultOf(job)
+  if (!read.ok) return read.diagnosis.message
+  const { thin, thick } = field
+  const told = [...thin.slice(0, FOLLOWED), ...thick.slice(0, FOLLOWED)]
+  const balls = read.value[0]!.form!.balls.map((b, i) =>
+    b && Math.abs(b.wall - told[i]!.wall) < ASTRAY ? b : told[i]!,
+  )
+  const by = (list: typeof balls, sign: number) =>
+    list.reduce((a, b) => (sign * (b.wall - a.wall) < 0 ? b : a))
+  const n = Math.min(FOLLOWED, thin.length)
+  return { min: by(balls.slice(0, n), 1), max: by(balls.slice(n), -1) }
+}
+/** A ball that differs by more from what triangles tell, which lie within 0.05 mm on both sides, touches elsewhere, mm. */
+const ASTRAY = 0.3
 
 function readGauge(
   w: Workpiece,

@@ -4,7 +4,7 @@ import type { Op } from '../workpiece'
 import { circles, outline } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
 import { base, block, exact, gauged, piece, the } from './exactroute.test-data'
-import { linesJob } from './seamjobs'
+import { linesJob } from './gaugejobs'
 import { inPlace } from './solids'
 
 const ripple = async (route: Op[], body: string) => {

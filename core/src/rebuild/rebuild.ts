@@ -22,8 +22,8 @@ import {
   WaitsForEarlier,
   type World,
 } from './evaluate'
+import { gaugeJobs } from './gaugejobs'
 import { JobResults } from './jobs'
-import { gaugeJobs } from './seamjobs'
 
 export type OpStatus = 'ok' | 'warn' | 'fail' | 'skipped' | 'waits'
 

@@ -140,7 +140,7 @@ export interface AreaView {
   /** Which of the op's choices it is; -1 for none. */
   chosen: number
 }
-export interface WallsView extends Omit<WallField, 'mean'> {
+export interface WallsView extends Omit<WallField, 'mean' | 'thin' | 'thick'> {
   body: string
 }
 

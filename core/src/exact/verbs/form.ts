@@ -1,3 +1,4 @@
+import type { BallSpot } from '../../kernel'
 import { good, type P3 } from '../../math'
 import type { Verb } from './verb'
 
@@ -14,6 +15,10 @@ export interface FormArgs {
   meets?: { faces: number[]; others: number[] }
   /** Triangles within so many mm of it: finer ones than show it. */
   skin?: number
+  /** Whether it is read how its surfaces bend all over. */
+  bent?: true
+  /** Places near which the largest balls in it are read. */
+  balls?: BallSpot[]
   /** Lines of its curved faces: of each way so many, by so many steps. */
   lines?: { count: number; steps: number }
 }
@@ -23,9 +28,10 @@ const FINE = 0.1
 
 /** The body as it is, with more read from its surfaces than is told of every part. */
 export const formVerb: Verb<FormArgs> = {
-  version: 8,
-  run({ kernel }, [x, other = x], { seams, ribbons, surfaces, feet, meets, lines, skin }) {
+  version: 9,
+  run({ kernel }, [x, other = x], args) {
     const { shape, names } = x!
+    const { seams, ribbons, surfaces, feet, meets, lines, skin, bent, balls } = args
     const read = kernel.ribbons(shape, ribbons)
     return good([
       {
@@ -36,6 +42,8 @@ export const formVerb: Verb<FormArgs> = {
           feet: feet ? kernel.feet(shape, feet.faces, feet.from, feet.along, feet.out) : [],
           meets: meets ? kernel.meets(shape, meets.faces, other!.shape, meets.others) : [],
           lines: lines ? kernel.lines(shape, lines.count, lines.steps) : [],
+          bent: bent ? kernel.bent(shape) : null,
+          balls: balls ? kernel.balls(shape, balls) : [],
           skin: skin ? kernel.tessellate(shape, skin, FINE) : null,
           surfaces: surfaces ? kernel.surfaces(shape) : [],
           ribbons: Object.fromEntries(ribbons.map((edge, i) => [edge, read[i]!])),

@@ -1,4 +1,6 @@
 import type {
+  Ball,
+  BentSkin,
   Foot,
   Kernel,
   KernelMesh,
@@ -30,6 +32,10 @@ export interface SurfaceForm {
   meets: WireCurve[]
   /** Its triangles, finer than those that show it, where they were asked for. */
   skin: KernelMesh | null
+  /** How its surfaces bend all over, where it was asked for. */
+  bent: BentSkin | null
+  /** The largest balls in it near places. */
+  balls: (Ball | null)[]
   /** Lines of its curved faces. */
   lines: SurfaceLine[]
   /** Faces that are whole B-spline surfaces, by number. */

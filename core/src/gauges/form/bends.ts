@@ -1,6 +1,7 @@
+import type { BentSkin } from '../../kernel'
 import { cornersAt, cross3, fixed, norm3, type P3, placeAt, sub3 } from '../../math'
-import { bendsOf } from '../../mesh'
-import type { GaugeSpec, Skin } from '../spec'
+import { type Bends, bendsOf } from '../../mesh'
+import type { GaugeSpec, Reading, Skin } from '../spec'
 
 /** Curvatures under this are flat: radii over 10 m, 1/mm. */
 const FLAT = 1e-4
@@ -23,8 +24,19 @@ export interface BendsRead {
  * curvatures turns it by more than a hundredth of what the greater does.
  */
 export function readBends(skin: Skin, asked: number): BendsRead {
-  const { positions, triangles } = skin
-  const { most, least } = bendsOf(skin)
+  return readOver({ ...skin, ...bendsOf(skin) }, asked)
+}
+
+/** The same of true surfaces, whose tightest places are known. */
+export function readBent({ bulge, hollow, ...skin }: BentSkin, asked: number): BendsRead {
+  const told = (x: BentSkin['bulge']) => (x && x.k > FLAT ? { radius: 1 / x.k, at: x.at } : null)
+  return { ...readOver(skin, asked), bulge: told(bulge), hollow: told(hollow) }
+}
+
+function readOver(
+  { positions, triangles, most, least }: Omit<Skin, 'normals'> & Bends,
+  asked: number,
+): BendsRead {
   const out: BendsRead = {
     bulge: null,
     hollow: null,
@@ -71,7 +83,7 @@ const radius = (x: { radius: number } | null): string =>
 export const bendsGauge: GaugeSpec = {
   kind: 'bends',
   label: 'Least radius',
-  help: 'How tightly the surface bends, read at the corners of its triangles (exactly on planes, cylinders and balls, within some 2 % elsewhere): hollows let in a round cutter no larger, bulges take a wall inside no thicker before it folds. The limit is held against the side asked for.',
+  help: 'How tightly the surface bends, read on its surfaces; of bodies of triangles at their corners (exactly on planes, cylinders and balls, within some 2 % elsewhere): hollows let in a round cutter no larger, bulges take a wall inside no thicker before it folds. The limit is held against the side asked for.',
   unit: 'mm',
   params: [
     { name: 'side', label: 'Of', help: '1 for bulges, 2 for hollows.', start: 2 },
@@ -82,36 +94,42 @@ export const bendsGauge: GaugeSpec = {
       start: 3,
     },
   ],
-  ofSkin(skin, params) {
-    const side = Math.round(Number(params.side ?? 2))
-    if (side !== 1 && side !== 2) return 'The side is 1 (bulges) or 2 (hollows).'
-    const asked = Number(params.asked ?? 3)
-    if (!(asked > 0)) return 'The radius asked for is a length above 0.'
-    const read = readBends(skin, asked)
-    const own = side === 1 ? read.bulge : read.hollow
-    if (!own) return side === 1 ? 'It bulges nowhere.' : 'It is hollow nowhere.'
-    const under = side === 1 ? read.under.bulge : read.under.hollow
-    return {
-      low: own.radius,
-      high: own.radius,
-      text: radius(own),
-      rows: [
-        ...(read.bulge
-          ? [{ label: 'bulges', text: radius(read.bulge), at: read.bulge.at }]
-          : [{ label: 'bulges', text: 'nowhere' }]),
-        ...(read.hollow
-          ? [{ label: 'hollows', text: radius(read.hollow), at: read.hollow.at }]
-          : [{ label: 'hollows', text: 'nowhere' }]),
-        {
-          label: `tighter than ${fixed(asked, 2)} mm`,
-          text: `${fixed(under, 1)} mm²`,
-        },
-        {
-          label: 'flat, bent one way, both ways',
-          text: `${fixed(read.flat, 0)}, ${fixed(read.single, 0)}, ${fixed(read.double, 0)} mm²`,
-        },
-      ],
-      places: [{ at: own.at, label: radius(own) }],
-    }
-  },
+  ofBent: (bent, params) => reading((asked) => readBent(bent, asked), params),
+  ofSkin: (skin, params) => reading((asked) => readBends(skin, asked), params),
+}
+
+function reading(
+  of: (asked: number) => BendsRead,
+  params: Readonly<Record<string, number | string>>,
+): Reading | string {
+  const side = Math.round(Number(params.side ?? 2))
+  if (side !== 1 && side !== 2) return 'The side is 1 (bulges) or 2 (hollows).'
+  const asked = Number(params.asked ?? 3)
+  if (!(asked > 0)) return 'The radius asked for is a length above 0.'
+  const read = of(asked)
+  const own = side === 1 ? read.bulge : read.hollow
+  if (!own) return side === 1 ? 'It bulges nowhere.' : 'It is hollow nowhere.'
+  const under = side === 1 ? read.under.bulge : read.under.hollow
+  return {
+    low: own.radius,
+    high: own.radius,
+    text: radius(own),
+    rows: [
+      ...(read.bulge
+        ? [{ label: 'bulges', text: radius(read.bulge), at: read.bulge.at }]
+        : [{ label: 'bulges', text: 'nowhere' }]),
+      ...(read.hollow
+        ? [{ label: 'hollows', text: radius(read.hollow), at: read.hollow.at }]
+        : [{ label: 'hollows', text: 'nowhere' }]),
+      {
+        label: `tighter than ${fixed(asked, 2)} mm`,
+        text: `${fixed(under, 1)} mm²`,
+      },
+      {
+        label: 'flat, bent one way, both ways',
+        text: `${fixed(read.flat, 0)}, ${fixed(read.single, 0)}, ${fixed(read.double, 0)} mm²`,
+      },
+    ],
+    places: [{ at: own.at, label: radius(own) }],
+  }
 }

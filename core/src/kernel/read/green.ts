@@ -11,7 +11,7 @@ import type { KernelScope } from '../scope'
 /** Places summed up in each span across, and looked at along an edge for where it leaves a span. */
 const [NODES, LOOKS] = [7, 48]
 /** How often a stretch of an edge is halved at most: between its cuts what is summed up is smooth. */
-const LEVELS = 10
+const [LEVELS, PARTS] = [10, 24]
 /** Parameters that are one. */
 const SAME = 1e-11
 
@@ -61,7 +61,7 @@ const ROUNDING = 1e-13
  * Something summed up over a face, however it is bounded: with G its sum along v, by Green's theorem the sum of -G du round the face
  * (derived here). Spans are summed up one by one.
  *
- * @param share how exactly each edge is, as a share of what it comes to.
+ * @param shares how exactly each of the sums is along each edge, as a share of what it comes to.
  */
 export function roundFace(
   oc: Oc,
@@ -69,7 +69,7 @@ export function roundFace(
   given: TopoDS_Shape,
   field: Field,
   what: What,
-  share: number,
+  shares: readonly number[],
 ): Float64Array {
   const { n } = what
   const { u: us, v: vs } = field
@@ -108,9 +108,10 @@ export function roundFace(
           n,
           cuts[i - 1]!,
           cuts[i]!,
-          share,
+          shares,
           least,
           LEVELS,
+          PARTS,
         )
         for (let k = 0; k < n; k++) sum[k]! += way * part[k]!
       }

@@ -7,8 +7,8 @@ import { behindPlace, type Field, linesOn, roundFace } from './green'
 import type { FaceSum } from './sums'
 import { asPatch, splineOf } from './surfaces'
 
-/** How exactly edges are summed up, as a share of what they come to. */
-const SHARE = 1e-9
+/** How exactly edges are summed up for the volume, its moments and the area, as shares of what they come to: nothing is decided by areas. */
+const SHARES = [1e-9, 1e-9, 1e-9, 1e-9, 1e-6]
 
 /**
  * How a face is summed up by ourselves: one that is set off from a free one, where the kernel's own sums are 1e-3 to 1e-2 off without
@@ -45,7 +45,7 @@ export function behindField(
   from: P3,
 ): FaceSum {
   const side = face.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? -1 : 1
-  const sum = roundFace(oc, s, face, field, behindPlace(from), SHARE)
+  const sum = roundFace(oc, s, face, field, behindPlace(from), SHARES)
   return {
     volume: side * sum[0]!,
     moment: [side * sum[1]!, side * sum[2]!, side * sum[3]!],

@@ -192,7 +192,8 @@ function hollowed(
     on: [part.key],
   })
   if (made.ok) return good(made.value[0]!)
-  return own ?? made
+  // What only the kernel says of our own surfaces explains less than what it says of its own way.
+  return own && own.diagnosis.code !== 'kernel' ? own : made
 }
 
 /** The same failure with another way as a fix. */

@@ -1,18 +1,6 @@
 import { type ExactPart, formJob } from '../../../exact'
-import {
-  bad,
-  cornersAt,
-  cross3,
-  dot3,
-  good,
-  mm,
-  norm3,
-  type Outcome,
-  type P3,
-  placeAt,
-  sub3,
-} from '../../../math'
-import { noHit, type TriMesh, treeOf } from '../../../mesh'
+import { bad, good, mm, norm3, type Outcome, type P3, placeAt, sub3 } from '../../../math'
+import { inMaterial, noHit, type TriMesh, treeOf } from '../../../mesh'
 import { exactShape, loose } from '../../exact'
 import type { OpContext, Tool } from '../../state'
 import { grownPrism } from './about'
@@ -124,17 +112,14 @@ const madeBy = (op: string, shape: NonNullable<Tool['before']>): boolean =>
 function liesIn({ positions }: TriMesh, other: TriMesh): boolean {
   const tree = treeOf(other)
   const hit = noHit()
-  let best = { d: -1, inside: false }
+  let best = { d: -1, at: placeAt(positions, 0) }
   const step = Math.max(3, 3 * Math.floor(positions.length / 3 / 200))
   for (let i = 0; i < positions.length; i += step) {
-    const p = placeAt(positions, i / 3)
-    hit.d = Number.POSITIVE_INFINITY
-    if (!tree.nearest(...p, Number.POSITIVE_INFINITY, -1, hit) || hit.d <= best.d) continue
-    const [a, b, c] = cornersAt(other, hit.triangle)
-    const out = cross3(sub3(b, a), sub3(c, a))
-    best = { d: hit.d, inside: dot3(sub3(p, [hit.x, hit.y, hit.z]), out) < 0 }
+    const at = placeAt(positions, i / 3)
+    if (tree.nearest(...at, Number.POSITIVE_INFINITY, -1, hit) && hit.d > best.d)
+      best = { d: hit.d, at }
   }
-  return best.inside
+  return inMaterial(other, tree, ...best.at)
 }
 
 /** The wall from places all over the inside to the nearest of the outside; refused where it is thinner than asked. */

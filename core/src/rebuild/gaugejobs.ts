@@ -1,0 +1,50 @@
+import { ballSpots, type ExactPart, formJob, type KernelJob } from '../exact'
+import { gaugeSpec, READ_LINES } from '../gauges'
+import { wallField } from '../mesh'
+import type { Body, State } from '../ops'
+import type { GaugeDoc, Workpiece } from '../workpiece'
+
+/** The body a gauge looks at: the one it names, else the first that is neither put away nor content. */
+export const gaugedBody = (w: Workpiece, bodies: State['bodies'], g: GaugeDoc): Body | undefined =>
+  g.body
+    ? bodies[g.body]
+    : Object.values(bodies).find((b) => !w.bodies[b.id]?.away && !w.bodies[b.id]?.content)
+
+/** Has all seams of a part read. */
+export const seamsJob = (part: ExactPart): KernelJob =>
+  formJob(part.key, { seams: true, ribbons: [] })
+
+/** Has lines of the surfaces of a part read. */
+export const linesJob = (part: ExactPart, lines = READ_LINES): KernelJob =>
+  formJob(part.key, { seams: false, ribbons: [], lines })
+
+/** Has it read how the surfaces of a part bend. */
+export const bentJob = (part: ExactPart): KernelJob =>
+  formJob(part.key, { seams: false, ribbons: [], bent: true })
+
+/** Has the wall of a part read on its surfaces, where its triangles tell that it is thin and thick; null where it has none. */
+export function wallsJob(part: ExactPart): KernelJob | null {
+  const known = jobs.get(part)
+  if (known !== undefined) return known
+  const field = wallField(part.mesh)
+  const spots = field && [...field.thin.slice(0, FOLLOWED), ...field.thick.slice(0, FOLLOWED)]
+  const job =
+    spots && formJob(part.key, { seams: false, ribbons: [], balls: ballSpots(part, spots) })
+  jobs.set(part, job)
+  return job
+}
+/** So many of the thinnest places, and of the thickest. */
+export const FOLLOWED = 8
+const jobs = new WeakMap<ExactPart, KernelJob | null>()
+
+/** What gauges need read from the surfaces of bodies. */
+export const gaugeJobs = (w: Workpiece, { bodies }: State): KernelJob[] =>
+  w.gauges.flatMap((g) => {
+    const spec = gaugeSpec(g.kind)
+    if (!spec?.ofSeams && !spec?.ofLines && !spec?.ofBent && !spec?.ofWalls) return []
+    const shape = gaugedBody(w, bodies, g)?.shape
+    if (shape?.kind !== 'exact') return []
+    if (spec.ofSeams) return [seamsJob(shape)]
+    if (spec.ofLines) return [linesJob(shape)]
+    return spec.ofBent ? [bentJob(shape)] : (wallsJob(shape) ?? [])
+  })
