@@ -1,10 +1,50 @@
 import type { BallSpot } from '../kernel'
 import { type P3, placeAt, toSegment } from '../math'
-import { MeshTree, noHit } from '../mesh'
+import { type Held, MeshTree, noHit, type WallField, wallField } from '../mesh'
 import type { ExactPart } from './part'
 
 /** A ball may touch a neighbouring face where the edge between lies nearer than this, mm. */
 const BESIDE = 0.5
+
+/** How nearly a ball lies where an edge of its angle would hold it, as a share of how far off that is. */
+const NEARLY = 0.75
+
+/** The triangles that show a part, each in its face's order. */
+const meshes = new WeakMap<ExactPart, { positions: Float32Array; triangles: Uint32Array }>()
+
+/**
+ * The wall of a body by the triangles that show it, but where two of its faces meet in an edge: there a ball is as large as its way to the
+ * edge lets it be.
+ */
+export function wallOf(part: ExactPart): WallField | null {
+  const { positions, triangles } = part.shown
+  const mesh = meshes.get(part) ?? { positions, triangles }
+  meshes.set(part, mesh)
+  return wallField(mesh, heldBy(part))
+}
+
+function heldBy({ shown: { faceOf, lines, edgeOf }, edges }: ExactPart): Held {
+  // The lines in which two faces meet, by their faces.
+  const between = new Map<string, number[]>()
+  for (const [i, e] of edgeOf.entries()) {
+    const { faces, bend } = edges[e]!
+    if (faces.length !== 2 || bend !== 'out') continue
+    const key = keyOf(faces[0]!, faces[1]!)
+    const list = between.get(key)
+    if (list) list.push(i)
+    else between.set(key, [i])
+  }
+  return (own, other, at, wall, angle) => {
+    const [f, g] = [faceOf[own]!, faceOf[other]!]
+    const list = f === g ? undefined : between.get(keyOf(f, g))
+    if (!list) return false
+    const far = Math.min(
+      ...list.map((i) => toSegment(placeAt(lines, 2 * i), placeAt(lines, 2 * i + 1), at)),
+    )
+    return Math.abs(wall / (2 * Math.tan(angle / 2)) - far) <= NEARLY * far
+  }
+}
+const keyOf = (f: number, g: number): string => (f < g ? `${f} ${g}` : `${g} ${f}`)
 
 /** Places where balls touch by the triangles that show a part, with the faces they lie on. */
 export function ballSpots(part: ExactPart, spots: readonly { at: P3; to: P3 }[]): BallSpot[] {

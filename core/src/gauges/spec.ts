@@ -57,8 +57,8 @@ export interface LineOfBody {
   places: readonly number[]
   bends: readonly number[]
 }
-/** The thinnest and thickest wall, as true surfaces have it. */
-export type TrueWalls = Record<'min' | 'max', { at: P3; wall: number }>
+/** The thinnest and thickest wall, as true surfaces have it, and its mean by their triangles. */
+export type TrueWalls = Record<'min' | 'max', { at: P3; wall: number }> & { mean: number }
 /** The body a gauge looks at; `section` is null for one that is not turned. */
 export interface Subject {
   solid: SolidSubject
@@ -169,8 +169,8 @@ export interface GaugeSpec extends Common {
   ofLines?(lines: readonly LineOfBody[], params: Params): Reading | string
   /** On how the true surfaces of a body bend; of others on their skin. */
   ofBent?(bent: BentSkin, params: Params): Reading | string
-  /** On the wall between true surfaces, with what the triangles of the body tell; of others on these alone. */
-  ofWalls?(walls: TrueWalls | null, s: SolidSubject): Reading | string
+  /** On the wall between true surfaces; of others on their triangles. */
+  ofWalls?(walls: TrueWalls | null): Reading | string
   /** On the skin of any body. */
   ofSkin?(skin: Skin, params: Params): Reading | string
   /** Between two faces, edges or corners: the parameters `face` of the body and `with` of the body `other`. */
@@ -200,7 +200,7 @@ export function readWith(spec: GaugeSpec, s: Subject, params: Params): Reading |
   }
   if (spec.ofWalls && s.walls) {
     const walls = s.walls()
-    return typeof walls === 'string' ? walls : spec.ofWalls(walls, s.solid)
+    return typeof walls === 'string' ? walls : spec.ofWalls(walls)
   }
   if (spec.ofSkin) return spec.ofSkin(s.skin(), params)
   if (spec.ofSolid) return spec.ofSolid(s.solid, params)

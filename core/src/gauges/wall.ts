@@ -44,10 +44,7 @@ export const wallGauge: GaugeSpec = {
     if (!w) return 'The body is solid all through, so it has no wall.'
     return widthReading(w, 'along the section')
   },
-  ofWalls(walls, { mesh }) {
-    const w = mesh && wallField(mesh)
-    return w && walls ? widthReading({ ...walls, mean: w.mean }, 'over the surface') : NONE
-  },
+  ofWalls: (walls) => (walls ? widthReading(walls, 'over the surface') : NONE),
   ofSolid({ mesh }) {
     const w = mesh && wallField(mesh)
     return w ? widthReading(w, 'over the surface') : NONE

@@ -27,5 +27,12 @@ export { type SectionWall, sectionWalls } from './slicewalls'
 export { loadMeshSolids, type MeshCombined, MeshError, type MeshSolids } from './solids'
 export { type Hit, MeshTree, noHit, treeOf } from './tree'
 export type { TriMesh } from './types'
-export { cellArea, gapField, type MeshWallSpot, type WallField, wallField } from './walls'
+export {
+  cellArea,
+  gapField,
+  type Held,
+  type MeshWallSpot,
+  type WallField,
+  wallField,
+} from './walls'
 export { closeSeams, weld, weldIndexed } from './weld'

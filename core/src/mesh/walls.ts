@@ -32,31 +32,35 @@ const FACING = -Math.SQRT1_2 - 1e-6
 const LEVEL = 1e-4
 /** What lies nearer together is what triangles are off, or a lip where two bodies of them were joined, mm. */
 const LEAST = 0.05
-/** Sides that lean less against each other (the sine of half the angle) run side by side. */
-const PARALLEL = 0.02
-/** How near the edge in which both sides meet has to lie to where their planes do, as a share of the way there. */
-const WEDGE = 0.1
 /** Coordinates are single precision, mm. */
 const NEAR = 1e-5
 /** A ball is as large as it gets once nothing reaches into it by more than this: facets do, on round bodies. */
 const SETTLED = 4e-3
+/** The same of small balls, as a share of their radius. */
+const FINE = 0.005
 /** It mostly takes three or four steps. */
 const STEPS = 20
 /** How often the least and greatest readings are looked for again in quarters of their cells. */
 const ROUNDS = 5
 const FOLLOWED = 16
 
+/**
+ * Whether a ball of a diameter (mm) that touches a triangle at a place, and another over against it at so much of an angle (rad), is held by
+ * an edge in which both sides meet: there is no wall to read.
+ */
+export type Held = (own: number, other: number, at: P3, wall: number, angle: number) => boolean
+
 /** Read once for each mesh. */
 const fields = new WeakMap<TriMesh, WallField | null>()
 
 /**
  * The wall of a closed mesh by the largest ball, read in the middle of small triangles. Null where no two
- * sides face each other. It is as near as the mesh is to its surface.
+ * sides face each other, or where all of it is `held` by edges. It is as near as the mesh is to its surface.
  */
-export function wallField(mesh: TriMesh): WallField | null {
+export function wallField(mesh: TriMesh, held?: Held): WallField | null {
   const known = fields.get(mesh)
   if (known !== undefined) return known
-  const field = read(mesh)
+  const field = read(mesh, held)
   fields.set(mesh, field)
   return field
 }
@@ -80,8 +84,8 @@ function insideOut(mesh: TriMesh): TriMesh {
   return made
 }
 
-function read(mesh: TriMesh): WallField | null {
-  const probe = new Probe(mesh)
+function read(mesh: TriMesh, held: Held | undefined): WallField | null {
+  const probe = new Probe(mesh, held)
   const cells: number[] = []
   const owners: number[] = []
   cut(mesh, cells, owners)
@@ -187,7 +191,10 @@ class Probe {
   readonly at: [number, number, number] = [0, 0, 0]
   readonly to: [number, number, number] = [0, 0, 0]
 
-  constructor(mesh: TriMesh) {
+  readonly #held: Held | undefined
+
+  constructor(mesh: TriMesh, held: Held | undefined) {
+    this.#held = held
     this.#tree = new MeshTree(mesh)
     this.#mesh = mesh
     const b = this.#tree.boxes
@@ -215,14 +222,16 @@ class Probe {
     if (!tree.along(x, y, z, nx, ny, nz, NEAR, this.#reach, hit)) return Number.NaN
     let rho = hit.d / 2
     let [qx, qy, qz] = [hit.x, hit.y, hit.z]
+    let other = hit.triangle
     for (let i = 0; i < STEPS; i++) {
       const [cx, cy, cz] = [x + rho * nx, y + rho * ny, z + rho * nz]
-      if (!tree.nearest(cx, cy, cz, rho - SETTLED, owner, hit)) break
+      if (!tree.nearest(cx, cy, cz, rho - Math.min(SETTLED, FINE * rho), owner, hit)) break
       const [wx, wy, wz] = [hit.x - x, hit.y - y, hit.z - z]
       const w2 = wx * wx + wy * wy + wz * wz
       const into = wx * nx + wy * ny + wz * nz
       if (into <= LEVEL * Math.sqrt(w2)) break
       ;[qx, qy, qz] = [hit.x, hit.y, hit.z]
+      other = hit.triangle
       const next = w2 / (2 * into)
       if (!(next < rho)) break
       rho = next
@@ -231,9 +240,12 @@ class Probe {
     const facing = -(ox * nx + oy * ny + oz * nz) / Math.hypot(ox, oy, oz)
     if (!(facing <= FACING) || 2 * rho < LEAST) return Number.NaN
     // What still reaches into the ball is where it touches more nearly.
-    if (tree.nearest(x + rho * nx, y + rho * ny, z + rho * nz, rho, owner, hit))
-      [qx, qy, qz] = [hit.x, hit.y, hit.z]
-    if (this.#inWedge(x, y, z, qx, qy, qz, nx, ny, nz, rho)) return Number.NaN
+    if (tree.nearest(x + rho * nx, y + rho * ny, z + rho * nz, rho, owner, hit)) {
+      ;[qx, qy, qz] = [hit.x, hit.y, hit.z]
+      other = hit.triangle
+    }
+    if (this.#held?.(owner, other, [x, y, z], 2 * rho, Math.PI - Math.acos(Math.max(facing, -1))))
+      return Number.NaN
     this.at[0] = x
     this.at[1] = y
     this.at[2] = z
@@ -241,38 +253,6 @@ class Probe {
     this.to[1] = qy
     this.to[2] = qz
     return 2 * rho
-  }
-
-  /**
-   * Whether the sides at p and q of a ball of radius `rho` (its way in at p is n) run together in an edge: their planes' common line
-   * beside the ball, and the middles of the ways there, lie on the surface.
-   */
-  #inWedge(
-    px: number,
-    py: number,
-    pz: number,
-    qx: number,
-    qy: number,
-    qz: number,
-    nx: number,
-    ny: number,
-    nz: number,
-    rho: number,
-  ): boolean {
-    const [cx, cy, cz] = [px + rho * nx, py + rho * ny, pz + rho * nz]
-    // Towards where both sides meet: the middle between the two contacts, seen from the ball's middle.
-    const [bx, by, bz] = [(px + qx) / 2 - cx, (py + qy) / 2 - cy, (pz + qz) / 2 - cz]
-    const b2 = bx * bx + by * by + bz * bz
-    if (!(b2 > (PARALLEL * rho) ** 2)) return false
-    const far = (rho * rho) / b2
-    const [ax, ay, az] = [cx + far * bx, cy + far * by, cz + far * bz]
-    const near = LEAST + WEDGE * Math.hypot(ax - px, ay - py, az - pz)
-    const on = (x: number, y: number, z: number) => this.#tree.nearest(x, y, z, near, -1, this.#hit)
-    return (
-      on(ax, ay, az) &&
-      on((ax + px) / 2, (ay + py) / 2, (az + pz) / 2) &&
-      on((ax + qx) / 2, (ay + qy) / 2, (az + qz) / 2)
-    )
   }
 }
 

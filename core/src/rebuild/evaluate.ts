@@ -1,3 +1,4 @@
+import { jobKey } from '../exact'
 import { bad, type Outcome } from '../math'
 import {
   type Axis,
@@ -83,12 +84,22 @@ export function evaluateOp(
   }
 }
 
+/** The keys of the kernel's jobs that an op has asked for. */
+export function jobsAsked(notes: Map<string, unknown>): Set<string> {
+  const known = notes.get(JOBS) as Set<string> | undefined
+  if (known) return known
+  const keys = new Set<string>()
+  notes.set(JOBS, keys)
+  return keys
+}
+const JOBS = '#jobs'
+
 /** The op's view of the state, noting what is read. */
 export function contextOf(
   op: string,
   world: World,
   reads: Read[],
-  made = new Map<string, unknown>(),
+  notes = new Map<string, unknown>(),
 ): OpContext {
   const { w, state, figures, exact, past } = world
   const entity =
@@ -129,13 +140,14 @@ export function contextOf(
     kernel(job) {
       const made = exact.resultOf(job)
       if (!made.ok && made.diagnosis.code === STOPPED) throw new StoppedKernel(made.diagnosis)
+      jobsAsked(notes).add(jobKey(job))
       return made
     },
     once<T>(name: string, make: () => T): T {
-      if (!made.has(name)) made.set(name, make())
-      return made.get(name) as T
+      if (!notes.has(name)) notes.set(name, make())
+      return notes.get(name) as T
     },
     rough: world.rough ?? false,
-    shows: (what) => made.set(SHOWN, { ...(made.get(SHOWN) as Shown | undefined), ...what }),
+    shows: (what) => notes.set(SHOWN, { ...(notes.get(SHOWN) as Shown | undefined), ...what }),
   }
 }

@@ -1,6 +1,5 @@
-import { ballSpots, type ExactPart, formJob, type KernelJob } from '../exact'
+import { ballSpots, type ExactPart, formJob, type KernelJob, wallOf } from '../exact'
 import { gaugeSpec, READ_LINES } from '../gauges'
-import { wallField } from '../mesh'
 import type { Body, State } from '../ops'
 import type { GaugeDoc, Workpiece } from '../workpiece'
 
@@ -26,7 +25,7 @@ export const bentJob = (part: ExactPart): KernelJob =>
 export function wallsJob(part: ExactPart): KernelJob | null {
   const known = jobs.get(part)
   if (known !== undefined) return known
-  const field = wallField(part.mesh)
+  const field = wallOf(part)
   const spots = field && [...field.thin.slice(0, FOLLOWED), ...field.thick.slice(0, FOLLOWED)]
   const job =
     spots && formJob(part.key, { seams: false, ribbons: [], balls: ballSpots(part, spots) })

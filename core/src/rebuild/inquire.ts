@@ -1,4 +1,4 @@
-import type { ExactPart } from '../exact'
+import { type ExactPart, wallOf } from '../exact'
 import {
   asPrinted,
   type GaugeSpec,
@@ -16,7 +16,7 @@ import {
 } from '../gauges'
 import type { BentSkin } from '../kernel'
 import { type Solutions, SPARING, solveFor, type WorkingRange, workingRange } from '../limits'
-import { type TriMesh, wallField } from '../mesh'
+import type { TriMesh } from '../mesh'
 import { type Body, opSpec, type State, StoppedKernel, WaitsForKernel } from '../ops'
 import { DIMENSIONS, relationWords, tryValue } from '../profile'
 import { shownMesh } from '../turned'
@@ -114,7 +114,7 @@ function bentOf(p: ExactPart, exact: Rebuilt['exact']): BentSkin | string {
 /** The wall of a part on its surfaces, likewise; where a ball was not found there, as its triangles tell. */
 function wallsOf(p: ExactPart, exact: Rebuilt['exact']): TrueWalls | null | string {
   const job = wallsJob(p)
-  const field = wallField(p.mesh)
+  const field = wallOf(p)
   if (!job || !field) return null
   if (!exact.has(job)) return 'Its wall is being read.'
   const read = exact.resultOf(job)
@@ -127,7 +127,7 @@ function wallsOf(p: ExactPart, exact: Rebuilt['exact']): TrueWalls | null | stri
   const by = (list: typeof balls, sign: number) =>
     list.reduce((a, b) => (sign * (b.wall - a.wall) < 0 ? b : a))
   const n = Math.min(FOLLOWED, thin.length)
-  return { min: by(balls.slice(0, n), 1), max: by(balls.slice(n), -1) }
+  return { min: by(balls.slice(0, n), 1), max: by(balls.slice(n), -1), mean: field.mean }
 }
 /** A ball that differs by more from what triangles tell, which lie within 0.05 mm on both sides, touches elsewhere, mm. */
 const ASTRAY = 0.3

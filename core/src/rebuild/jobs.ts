@@ -13,6 +13,8 @@ export class JobResults {
   /** In the order of their last use. */
   readonly #results = new Map<string, Outcome<ExactPart[]>>()
   readonly #recipes = new Map<string, KernelJob>()
+  /** How long each took, ms. */
+  readonly #took = new Map<string, number>()
 
   /** The result of a job; throws `WaitsForKernel` while there is none. */
   resultOf(job: KernelJob): Outcome<ExactPart[]> {
@@ -29,11 +31,20 @@ export class JobResults {
     return this.#results.has(jobKey(job))
   }
 
-  put(job: KernelJob, result: Outcome<ExactPart[]>): void {
+  /** How long jobs took together, by their keys, ms. */
+  tookOf(keys: Iterable<string>): number {
+    let sum = 0
+    for (const key of keys) sum += this.#took.get(key) ?? 0
+    return sum
+  }
+
+  put(job: KernelJob, result: Outcome<ExactPart[]>, took = 0): void {
     this.#results.set(jobKey(job), result)
+    this.#took.set(jobKey(job), took)
     for (const key of this.#results.keys()) {
       if (this.#results.size <= MOST) return
       this.#results.delete(key)
+      this.#took.delete(key)
     }
   }
 

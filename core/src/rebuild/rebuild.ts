@@ -16,6 +16,7 @@ import { type FigureTable, type Op, shownRoute, type Workpiece, workOut } from '
 import {
   evaluateOp,
   isStale,
+  jobsAsked,
   type Read,
   SHOWN,
   stillSo,
@@ -33,7 +34,7 @@ export interface OpReport {
   number: number
   kind: string
   status: OpStatus
-  /** Milliseconds spent; 0 when the kept result served. */
+  /** Milliseconds spent, with those of the exact kernel; 0 when the kept result served. */
   ms: number
   reused: boolean
   consequence: string
@@ -59,6 +60,8 @@ interface Half {
   version: number
   reads: Read[]
   made: Map<string, unknown>
+  /** Milliseconds spent on it so far. */
+  ms: number
 }
 interface Kept {
   inputs: string
@@ -133,7 +136,6 @@ export function* rebuildSteps(
       yield report
       continue
     }
-    const start = performance.now()
     const past = Object.values(before)
     const run = runOp(op, { w, state, figures, exact: cache.exact, past, stale, rough }, cache)
     if ('waits' in run) {
@@ -148,8 +150,7 @@ export function* rebuildSteps(
       yield report
       continue
     }
-    const { kept, reused } = run
-    const ms = reused ? 0 : performance.now() - start
+    const { kept, reused, ms } = run
     let report: OpReport
     if (kept.outcome.ok) {
       const { warnings, consequence, failed } = kept.outcome.value
@@ -239,7 +240,7 @@ function runOp(
   world: World,
   cache: RebuildCache,
 ):
-  | { kept: Kept; reused: boolean }
+  | { kept: Kept; reused: boolean; ms: number }
   | { waits: KernelJob | null; last: Kept | undefined; shown?: Shown | undefined } {
   const inputs = JSON.stringify([op.kind, op.inputs])
   const known = cache.get(op.id)
@@ -250,7 +251,7 @@ function runOp(
     known.version === version &&
     known.reads.every((r) => stillSo(r, world) && !isStale(r, world))
   ) {
-    return { kept: known, reused: true }
+    return { kept: known, reused: true, ms: 0 }
   }
   const half = cache.half(op.id)
   const goesOn =
@@ -260,6 +261,9 @@ function runOp(
     half.reads.every((r) => stillSo(r, world) && !isStale(r, world))
   const reads: Read[] = goesOn ? [...half.reads] : []
   const so = goesOn ? half.made : new Map<string, unknown>()
+  const start = performance.now()
+  const since = () => (goesOn ? half.ms : 0) + performance.now() - start
+  const spent = () => since() + cache.exact.tookOf(jobsAsked(so))
   try {
     const made = evaluateOp(op, world, reads, so)
     const outcome = made.ok ? good(said(made.value)) : made
@@ -267,10 +271,11 @@ function runOp(
     const { skin, ...rest } = (so.get(SHOWN) as Shown | undefined) ?? {}
     const left: Shown = outcome.ok || !skin ? rest : { ...rest, skin }
     const shown = Object.keys(left).length > 0 ? left : undefined
-    return { kept: cache.keep(op.id, { inputs, version, reads, outcome, shown }), reused: false }
+    const kept = cache.keep(op.id, { inputs, version, reads, outcome, shown })
+    return { kept, reused: false, ms: spent() }
   } catch (e) {
     if (e instanceof WaitsForKernel) {
-      cache.wait(op.id, { inputs, version, reads, made: so })
+      cache.wait(op.id, { inputs, version, reads, made: so, ms: since() })
       return { waits: e.job, last: known, shown: so.get(SHOWN) as Shown | undefined }
     }
     // Stopped is a state of its own: the sentence of no other way stands in for what did not come to an end.
@@ -279,6 +284,7 @@ function runOp(
       return {
         kept: cache.keep(op.id, { inputs, version, reads, outcome, shown: undefined }),
         reused: false,
+        ms: spent(),
       }
     }
     if (e instanceof RoughEnough)

@@ -49,5 +49,7 @@ export async function workedOut<T>(work: () => T, run: RunJob, exact: JobResults
 
 /** Has a job done and keeps what it made. */
 export async function done(job: KernelJob, run: RunJob, exact: JobResults): Promise<void> {
-  exact.put(job, await run(job, exact.recipesFor(job.on)))
+  const start = performance.now()
+  const made = await run(job, exact.recipesFor(job.on))
+  exact.put(job, made, performance.now() - start)
 }

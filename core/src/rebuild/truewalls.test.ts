@@ -74,7 +74,7 @@ describe('the wall between true surfaces', () => {
           expect(Math.abs((await least(cup)) - t / 10)).toBeLessThan(1e-3)
         },
       ),
-      { numRuns: 8 },
+      { numRuns: Number(process.env.RUNS ?? 8) },
     )
   })
 })

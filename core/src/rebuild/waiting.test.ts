@@ -4,7 +4,7 @@ import { faceRef } from '../exact'
 import { bad } from '../math'
 import { circles } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
-import { inPlace, RebuildCache, rebuild, rebuildWith, STOPPED } from '.'
+import { inPlace, RebuildCache, type RunJob, rebuild, rebuildWith, STOPPED } from '.'
 import { base, block, exact, piece, the } from './exactroute.test-data'
 
 it('an op waits for a body that an earlier one has still to work on: no work is done twice', async () => {
@@ -206,4 +206,16 @@ it('in a drag a loft shows its skin and asks nothing of the kernel; the body it 
   expect(volumeOf(await rebuildWith(at(60), run, cache))).toBeCloseTo(60, 3)
   // What was worked out in passing is kept nowhere.
   expect((await rebuildWith(at(60), run, cache)).reports[3]!.status).toBe('ok')
+})
+
+it('what an op took has the kernel’s time in it, and nothing where the kept result served', async () => {
+  const slow: RunJob = async (job, recipes) => {
+    await new Promise((r) => setTimeout(r, 60))
+    return inPlace(w, the)(job, recipes)
+  }
+  const w = piece([base, block])
+  const cache = new RebuildCache()
+  const first = await rebuildWith(w, slow, cache)
+  expect(first.reports.find((r) => r.id === 'block')!.ms).toBeGreaterThanOrEqual(59)
+  expect((await rebuildWith(w, slow, cache)).reports.every((r) => r.ms === 0)).toBe(true)
 })

@@ -1,8 +1,8 @@
-import type { ShapeStore } from '../exact'
+import { type ShapeStore, wallOf } from '../exact'
 import { balanceOf } from '../gauges'
 import { KernelError } from '../kernel'
 import { bad, good, type Outcome, type P3, rounded } from '../math'
-import { basinOf, type EdgeCount, measureMesh, readStl, wallField } from '../mesh'
+import { basinOf, type EdgeCount, measureMesh, readStl } from '../mesh'
 import type { Body } from '../ops'
 import { touchesItself } from '../profile'
 import {
@@ -183,7 +183,7 @@ function measureBody(w: Workpiece, b: Body): BodyMeasure {
   if (b.shape.kind !== 'turned') {
     const m = b.shape.measure
     const plain = plainBody(b.name, b.shape.kind, m.closed, m.valid, m)
-    const field = wallField(b.shape.mesh)
+    const field = wallOf(b.shape)
     const basin = basinOf(b.shape.mesh)
     return {
       ...plain,

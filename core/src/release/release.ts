@@ -4,7 +4,15 @@ import { zipSync } from 'fflate'
 import type { ShapeStore } from '../exact'
 import { KernelError } from '../kernel'
 import { bad, fixed, good, type Outcome } from '../math'
-import { measureMesh, type TriMesh, writeObj, writeStl, writeThreeMf } from '../mesh'
+import {
+  countEdges,
+  measureMesh,
+  type TriMesh,
+  weldIndexed,
+  writeObj,
+  writeStl,
+  writeThreeMf,
+} from '../mesh'
 import type { Body } from '../ops'
 import type { Rebuilt } from '../rebuild'
 import { areaOf, solidMesh, volumeOf } from '../turned'
@@ -158,10 +166,13 @@ export function release(
   const short = 1 - sum(read.value) / sum(bodies.map(bodyMeasure))
   const under = `${fixed(100 * Math.abs(short), 3)} % ${short < 0 ? 'over' : 'under'}`
   const many = read.value.reduce((n, m) => n + m.edges.many, 0)
-  const touching = many > 0 ? `; it touches itself along ${many} edges` : ''
+  // In one file bodies share what lies in one place: that is no fault of any of them.
+  const own = meshes.reduce((n, m) => n + countEdges(weldIndexed(m)).many, 0)
+  const touching = many > 0 && own > 0 ? `; it touches itself along ${own} edges` : ''
+  const between = many > own ? `; bodies that lie side by side share ${many - own} edges` : ''
   return file(
     bytes,
-    `read again: ${triangles.toLocaleString('en-US')} triangles, closed, volume ${under} for a chord of ${chord} mm${touching}`,
+    `read again: ${triangles.toLocaleString('en-US')} triangles, closed, volume ${under} for a chord of ${chord} mm${touching}${between}`,
   )
 }
 

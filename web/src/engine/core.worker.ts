@@ -1,5 +1,5 @@
 import { flattenParams, line, pointAt } from '@ivory/core/curve'
-import { SHOWN } from '@ivory/core/exact'
+import { SHOWN, wallOf } from '@ivory/core/exact'
 import {
   bendingOf,
   fillCurve,
@@ -174,7 +174,7 @@ const handlers: Handlers = {
   async walls({ doc }) {
     const shown = shownBodies(doc, await settled(doc))
     return shown.flatMap((b) => {
-      const field = wallField(triangleMesh(b))
+      const field = b.shape.kind === 'turned' ? wallField(triangleMesh(b)) : wallOf(b.shape)
       if (!field) return []
       // Copies: what is kept stays when these are handed over.
       const { cells, walls, min, max } = field

@@ -3,7 +3,7 @@ import { Numbered, type Oc, partsOf } from '../explore'
 import { together } from '../make/move'
 import type { KernelScope } from '../scope'
 
-/** Face by face, from places on it to the nearest of some faces of another shape, mm. The shape is meshed. */
+/** Face by face, from places on its surface to the nearest of some faces of another shape, mm. The shape is meshed. */
 export function distances(
   oc: Oc,
   s: KernelScope,
@@ -22,14 +22,16 @@ export function distances(
   ).shape
   return faces.map((i) => {
     const out: number[] = []
-    const at = s.keep(new oc.TopLoc_Location())
-    const mesh = oc.BRep_Tool.Triangulation(s.keep(oc.TopoDS.Face(mine[i]!)), at, 0)
+    const face = s.keep(oc.TopoDS.Face(mine[i]!))
+    const mesh = oc.BRep_Tool.Triangulation(face, s.keep(new oc.TopLoc_Location()), 0)
     if (!mesh) return out
     s.keep(mesh)
-    const move = s.keep(at.Transformation())
+    // Nodes along the border lie on its edges, which may run beside the surface by what they tolerate.
+    const surface = s.keep(new oc.BRepAdaptor_Surface(face, true))
     const step = Math.max(1, Math.floor(mesh.NbNodes() / per))
     for (let n = 1; n <= mesh.NbNodes(); n += step) {
-      const p = s.keep(s.keep(mesh.Node(n)).Transformed(move))
+      const uv = s.keep(mesh.UVNode(n))
+      const p = s.keep(surface.EvalD0(uv.X(), uv.Y()))
       const vertex = s.keep(s.keep(new oc.BRepBuilderAPI_MakeVertex(p)).Vertex())
       const measured = s.keep(new oc.BRepExtrema_DistShapeShape(vertex, target))
       if (measured.IsDone()) out.push(measured.Value())

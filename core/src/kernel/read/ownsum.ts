@@ -1,14 +1,18 @@
 import type { BRepAdaptor_Surface, Geom_BSplineSurface, TopoDS_Shape } from 'replicad-opencascadejs'
 import { cross3, type P3 } from '../../math'
-import { breaksOf, countOf, derivatives, spanOf } from '../../surface'
+import { type Behind, breaksOf, countOf, derivatives, spanOf } from '../../surface'
 import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
 import { behindPlace, type Field, linesOn, roundFace } from './green'
-import type { FaceSum } from './sums'
 import { asPatch, splineOf } from './surfaces'
 
 /** How exactly edges are summed up for the volume, its moments and the area, as shares of what they come to: nothing is decided by areas. */
 const SHARES = [1e-9, 1e-9, 1e-9, 1e-9, 1e-6]
+
+/** What lies between a face and a point, positive where it looks away from it, and its area, mm2. */
+export interface FaceSum extends Behind {
+  area: number
+}
 
 /**
  * How a face is summed up by ourselves: one that is set off from a free one, where the kernel's own sums are 1e-3 to 1e-2 off without

@@ -6,7 +6,7 @@ import { together } from '../make/move'
 import type { KernelScope } from '../scope'
 import type { Origin } from '../types'
 import { behindCarried, isCarried } from './carried'
-import { behindField, ownField } from './ownsum'
+import { behindField, type FaceSum, ownField } from './ownsum'
 import { asPatch, wholeFace } from './surfaces'
 
 /** How exactly each face is summed up, and the same of shapes of more faces than `MANY`: each has a small share. */
@@ -14,11 +14,6 @@ const EXACT = { few: 1e-9, many: 1e-5 }
 const MANY = 1000
 /** The same of areas, which nothing is decided by: 7e-8 off on a swept band, in half the time. */
 const AREA = 1e-6
-
-/** What lies between a face and a point, positive where it looks away from it, and its area, mm2. */
-export interface FaceSum extends Behind {
-  area: number
-}
 
 /**
  * What is known of each face of a shape by itself, in its order, the way it stands in the shape. A face that stays as it is when the

@@ -102,15 +102,17 @@ function explained(
       work.map((w) => at(w)),
     )
   const most = alone.slice(0, LOOKED_AT).map((w) => mostOf(ctx, part, w, t))
-  const takes = most.map((m) => (m > 0 ? `takes ${mm(m, 2)}` : 'takes none'))
+  const takes = most.map(({ held, failed }) =>
+    held > 0 ? `takes ${mm(held, 2)}, not ${mm(failed, 2)}` : 'takes none',
+  )
   const size = alone[0]!.amount.size
   const message =
     work.length === 1
-      ? `This edge does not take ${mm(size)} of ${word}; it ${takes[0]}.`
-      : `${alone.length} of ${work.length} edges ${alone.length === 1 ? 'does' : 'do'} not take ${mm(size)} of ${word}; ${alone.length === 1 ? 'it' : 'the first'} ${takes[0]}.`
+      ? `This edge does not take ${sized(size)} of ${word}; it ${takes[0]}.`
+      : `${alone.length} of ${work.length} edges ${alone.length === 1 ? 'does' : 'do'} not take ${sized(size)} of ${word}; ${alone.length === 1 ? 'it' : 'the first'} ${takes[0]}.`
   const fixes: Fix[] = []
-  if (most.length === alone.length && most.every((m) => m > 0)) {
-    const own = new Map(alone.map((w, i) => [w.edge, most[i]!]))
+  if (most.length === alone.length && most.every((m) => m.held > 0)) {
+    const own = new Map(alone.map((w, i) => [w.edge, most[i]!.held]))
     const taken = edges.map((ref) => {
       const w = alone.find((x) => x.ref === ref)
       return w ? { ...ref, size: own.get(w.edge)! } : ref
@@ -122,7 +124,8 @@ function explained(
         : [{ ...edgeRef(part, w.edge), size: own.get(w.edge)! }],
     )
     fixes.push({
-      label: alone.length === 1 ? `Give it ${mm(most[0]!, 2)}` : 'Give each of them what it takes',
+      label:
+        alone.length === 1 ? `Give it ${mm(most[0]!.held, 2)}` : 'Give each of them what it takes',
       op: ctx.op,
       inputs: { edges: [...taken, ...named] },
     })
@@ -139,8 +142,19 @@ function explained(
   )
 }
 
-/** The largest amount an edge takes by itself, mm to 0.01, in the proportion asked; 0 where it takes none. */
-function mostOf(ctx: OpContext, part: ExactPart, w: Work, t: Treatment): number {
+/** An amount for a sentence: what rounds to nothing is not called nothing. */
+const sized = (size: number): string => (size < 5e-4 ? 'less than 0.001 mm' : mm(size))
+
+/**
+ * The largest amount that was found to hold by itself on an edge, mm to 0.01, in the proportion asked, 0 where none, and the least that
+ * failed.
+ */
+function mostOf(
+  ctx: OpContext,
+  part: ExactPart,
+  w: Work,
+  t: Treatment,
+): { held: number; failed: number } {
   const { size, end } = w.amount
   const holds = (share: number) => {
     const amount = { size: size * share, ...(end === undefined ? {} : { end: end * share }) }
@@ -152,5 +166,6 @@ function mostOf(ctx: OpContext, part: ExactPart, w: Work, t: Treatment): number 
     if (holds(mid)) low = mid
     else high = mid
   }
-  return Math.floor(rounded(low * size * 100, 6)) / 100
+  const cents = (x: number) => rounded(x * size * 100, 6)
+  return { held: Math.floor(cents(low)) / 100, failed: Math.ceil(cents(high)) / 100 }
 }
