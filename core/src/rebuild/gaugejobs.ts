@@ -1,5 +1,6 @@
 import { ballSpots, type ExactPart, formJob, type KernelJob, wallOf } from '../exact'
 import { gaugeSpec, READ_LINES } from '../gauges'
+import type { MeshWallSpot, WallField } from '../mesh'
 import type { Body, State } from '../ops'
 import type { GaugeDoc, Workpiece } from '../workpiece'
 
@@ -26,14 +27,17 @@ export function wallsJob(part: ExactPart): KernelJob | null {
   const known = jobs.get(part)
   if (known !== undefined) return known
   const field = wallOf(part)
-  const spots = field && [...field.thin.slice(0, FOLLOWED), ...field.thick.slice(0, FOLLOWED)]
-  const job =
-    spots && formJob(part.key, { seams: false, ribbons: [], balls: ballSpots(part, spots) })
+  const balls = field && ballSpots(part, followed(field).flat())
+  const job = balls && formJob(part.key, { seams: false, ribbons: [], balls })
   jobs.set(part, job)
   return job
 }
-/** So many of the thinnest places, and of the thickest. */
-export const FOLLOWED = 8
+/** The thinnest places, and the thickest, that are followed on the surfaces. */
+export const followed = ({ thin, thick }: WallField): [MeshWallSpot[], MeshWallSpot[]] => [
+  thin.slice(0, FOLLOWED),
+  thick.slice(0, FOLLOWED),
+]
+const FOLLOWED = 8
 const jobs = new WeakMap<ExactPart, KernelJob | null>()
 
 /** What gauges need read from the surfaces of bodies. */

@@ -16,7 +16,7 @@ import {
 } from '../gauges'
 import type { BentSkin } from '../kernel'
 import { type Solutions, SPARING, solveFor, type WorkingRange, workingRange } from '../limits'
-import type { TriMesh } from '../mesh'
+import type { MeshWallSpot, TriMesh } from '../mesh'
 import { type Body, opSpec, type State, StoppedKernel, WaitsForKernel } from '../ops'
 import { DIMENSIONS, relationWords, tryValue } from '../profile'
 import { shownMesh } from '../turned'
@@ -28,7 +28,7 @@ import {
   type Workpiece,
 } from '../workpiece'
 import { contextOf, evaluateOp, type World } from './evaluate'
-import { bentJob, FOLLOWED, gaugedBody, linesJob, seamsJob, wallsJob } from './gaugejobs'
+import { bentJob, followed, gaugedBody, linesJob, seamsJob, wallsJob } from './gaugejobs'
 import { RebuildCache, type Rebuilt, rebuild } from './rebuild'
 import { measuredThing } from './things'
 
@@ -119,15 +119,16 @@ function wallsOf(p: ExactPart, exact: Rebuilt['exact']): TrueWalls | null | stri
   if (!exact.has(job)) return 'Its wall is being read.'
   const read = exact.resultOf(job)
   if (!read.ok) return read.diagnosis.message
-  const { thin, thick } = field
-  const told = [...thin.slice(0, FOLLOWED), ...thick.slice(0, FOLLOWED)]
-  const balls = read.value[0]!.form!.balls.map((b, i) =>
-    b && Math.abs(b.wall - told[i]!.wall) < ASTRAY ? b : told[i]!,
-  )
-  const by = (list: typeof balls, sign: number) =>
-    list.reduce((a, b) => (sign * (b.wall - a.wall) < 0 ? b : a))
-  const n = Math.min(FOLLOWED, thin.length)
-  return { min: by(balls.slice(0, n), 1), max: by(balls.slice(n), -1), mean: field.mean }
+  const { balls } = read.value[0]!.form!
+  const [thin, thick] = followed(field)
+  const told = (list: readonly MeshWallSpot[], from: number, sign: 1 | -1) =>
+    list
+      .map((spot, i) => {
+        const ball = balls[from + i]
+        return ball && Math.abs(ball.wall - spot.wall) < ASTRAY ? ball : spot
+      })
+      .reduce((a, b) => (sign * (b.wall - a.wall) < 0 ? b : a))
+  return { min: told(thin, 0, 1), max: told(thick, thin.length, -1), mean: field.mean }
 }
 /** A ball that differs by more from what triangles tell, which lie within 0.05 mm on both sides, touches elsewhere, mm. */
 const ASTRAY = 0.3
