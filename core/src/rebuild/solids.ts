@@ -28,8 +28,14 @@ export async function rebuildWith(
   run: RunJob,
   cache = new RebuildCache(),
 ): Promise<Rebuilt> {
+  // What an op took counts from its first to its last run.
+  const spent = new Map<string, number>()
   for (;;) {
     const built = rebuild(w, cache)
+    for (const r of built.reports) {
+      spent.set(r.id, (spent.get(r.id) ?? 0) + r.ms)
+      r.ms = spent.get(r.id)!
+    }
     if (built.waits.length === 0) return built
     for (const job of built.waits) await done(job, run, cache.exact)
   }

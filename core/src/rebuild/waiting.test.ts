@@ -213,9 +213,11 @@ it('what an op took has the kernel’s time in it, and nothing where the kept re
     await new Promise((r) => setTimeout(r, 60))
     return inPlace(w, the)(job, recipes)
   }
-  const w = piece([base, block])
+  const grown = op(40, 'move', 'half', { body: 'block', how: 'scale', factor: 0.5 })
+  const w = piece([base, block, grown])
   const cache = new RebuildCache()
   const first = await rebuildWith(w, slow, cache)
-  expect(first.reports.find((r) => r.id === 'block')!.ms).toBeGreaterThanOrEqual(59)
+  for (const id of ['block', 'half'])
+    expect(first.reports.find((r) => r.id === id)!.ms).toBeGreaterThanOrEqual(59)
   expect((await rebuildWith(w, slow, cache)).reports.every((r) => r.ms === 0)).toBe(true)
 })
