@@ -17,8 +17,10 @@ const meshes = new WeakMap<ExactPart, { positions: Float32Array; triangles: Uint
  * edge lets it be.
  */
 export function wallOf(part: ExactPart): WallField | null {
+  const known = meshes.get(part)
+  if (known) return wallField(known)
   const { positions, triangles } = part.shown
-  const mesh = meshes.get(part) ?? { positions, triangles }
+  const mesh = { positions, triangles }
   meshes.set(part, mesh)
   return wallField(mesh, heldBy(part))
 }
