@@ -21,7 +21,7 @@ export interface KernelJob<V extends keyof VerbArgs = keyof VerbArgs> {
  * smooth ones meet is read on demand. 5: normals at poles look out. 6: volumes of carried curves are exact.
  * 7: volumes and areas of faces set off, and of flat ones with free edges. 8: edges tell which face lies on their left.
  */
-const PARTS = 9
+const PARTS = 10
 
 /** Digest of verb, version, arguments and the keys worked on. */
 export function jobKey(job: KernelJob): string {

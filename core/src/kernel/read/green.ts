@@ -9,7 +9,7 @@ import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
 
 /** Places summed up in each span across, and looked at along an edge for where it leaves a span. */
-const [NODES, LOOKS] = [7, 48]
+const [NODES, LOOKS] = [14, 48]
 /** How often a stretch of an edge is halved at most: between its cuts what is summed up is smooth. */
 const [LEVELS, PARTS] = [10, 24]
 /** Parameters that are one. */
