@@ -5,17 +5,17 @@ const PORT = Number(process.env.E2E_PORT ?? 4178)
 
 export default defineConfig({
   testDir: './tests',
-  timeout: 120_000,
-  expect: { timeout: 20_000 },
+  timeout: 400_000,
+  expect: { timeout: 120_000 },
   workers: 1,
-  retries: process.env.CI ? 1 : 0,
+  retries: 1,
   reporter: [['list'], ['json']],
   // Two runs at once do not clear each other's.
   outputDir: `../test-results/${PORT}`,
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
-    actionTimeout: 60_000,
+    actionTimeout: 180_000,
     launchOptions: LAUNCH,
   },
   webServer: {
