@@ -28,7 +28,8 @@ export function StatusLine() {
   const waits = (view?.waits ?? 0) > 0
   const failed = view?.reports.filter((r) => r.status === 'fail').length ?? 0
   const stopped = view?.reports.some((r) =>
-    r.diagnoses.some((d) => d.message.includes('did not come to an end')),
+    // Whoever stopped it, and with what words: the code is one.
+    r.diagnoses.some((d) => d.code === 'kernel-stopped'),
   )
   return (
     <footer
