@@ -20,6 +20,7 @@ export interface KernelJob<V extends keyof VerbArgs = keyof VerbArgs> {
  * their circles, triangles of surfaces share vertices. 2: free edges tell their curves. 4: how
  * smooth ones meet is read on demand. 5: normals at poles look out. 6: volumes of carried curves are exact.
  * 7: volumes and areas of faces set off, and of flat ones with free edges. 8: edges tell which face lies on their left.
+ * 9: faces are summed up each from one point, parts of free ones along their edges. 10: with more places across a span.
  */
 const PARTS = 10
 
