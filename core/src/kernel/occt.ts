@@ -147,7 +147,7 @@ class OcctKernel implements Kernel {
   ): Made {
     return this.#made('The wall failed', [h], (oc, s, [x]) => {
       const made = thick(oc, s, x!, open, offset, join)
-      return mend ? { ...made, shape: repaired(oc, s, made.shape) } : made
+      return mend ? repaired(oc, s, made) : made
     })
   }
   draft(h: SolidHandle, faces: number[], plane: Frame, angle: number): Made {

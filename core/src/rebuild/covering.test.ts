@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { faceRef } from '../exact'
-import { circles } from '../workpiece/flat.test-data'
+import type { P3 } from '../math'
+import { circles, outline } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
 import { base, block, diagnosis, exact, face, gauged } from './exactroute.test-data'
 
@@ -11,6 +12,35 @@ const named = async (route: Parameters<typeof exact>[0], id: string, names: stri
 const sides = ['block:side1', 'block:side2', 'block:side3', 'block:side4']
 const cover = (faces: object[], more: object = {}) =>
   op(90, 'cover', 'hood', { body: 'block', faces, wall: 1.5, ...more })
+
+/** By the shoelace formula. */
+const areaOf = (ring: [number, number][]) =>
+  ring.reduce((sum, [x, y], i) => {
+    const [u, v] = ring[(i + 1) % ring.length]!
+    return sum + (x * v - u * y) / 2
+  }, 0)
+/**
+ * What lies beside the side of a convex ring on which a place is, `wide` across, between the lines of its neighbours: a trapezium, at
+ * whose ends the sides run on by the cotangents of what they turn by.
+ */
+function strip(ring: [number, number][], at: P3, wide: number): number {
+  const n = ring.length
+  const left = Math.sign(areaOf(ring))
+  const way = (i: number) => {
+    const [[x, y], [u, v]] = [ring[(i + n) % n]!, ring[(i + 1 + n) % n]!]
+    return Math.atan2(v - y, u - x)
+  }
+  const side = (i: number) =>
+    Math.hypot(ring[i]![0] - ring[(i + 1) % n]![0], ring[i]![1] - ring[(i + 1) % n]![1])
+  const off = (i: number) => {
+    const [x, y] = ring[i]!
+    return Math.abs((at[0] - x) * Math.sin(way(i)) - (at[1] - y) * Math.cos(way(i)))
+  }
+  const i = ring.findIndex((_, k) => off(k) < 1e-6)
+  const turn = (a: number, b: number) => left * (way(b) - way(a))
+  const more = 1 / Math.tan(turn(i - 1, i)) + 1 / Math.tan(turn(i, i + 1))
+  return wide * (side(i) - (wide / 2) * more)
+}
 
 describe('covers', () => {
   it('over the sides and the top of a block, open below, at a gap: between two boxes', async () => {
@@ -31,6 +61,49 @@ describe('covers', () => {
     expect(off).toBeLessThan(1e-6)
     const [clear] = await gauged(route, [{ kind: 'clearance', body: 'hood' }])
     expect(clear!.reading?.low).toBeCloseTo(0.4, 2)
+  })
+  it('over any one face of a prism, whichever way it was drawn and stands: the layer the faces beside it bound', async () => {
+    const drawn: [number, number][][] = [
+      [
+        [-20, -15],
+        [20, -15],
+        [20, 15],
+        [-20, 15],
+      ],
+      [
+        [-20, -15],
+        [20, -15],
+        [0, 15],
+      ],
+      [
+        [-20, -15],
+        [20, -15],
+        [10, 15],
+        [-10, 15],
+      ],
+    ].map((ring) => ring.map(([x, y]) => [x!, y!]))
+    for (const ring of drawn)
+      for (const turned of [false, true])
+        for (const side of ['along', 'against']) {
+          const flat = outline(10, 'flat', 'top', turned ? [...ring].reverse() : ring)
+          const route = [
+            flat,
+            op(20, 'extrude', 'bar', { profile: 'flat', mode: 'new', length: 10, side }),
+          ]
+          const bar = await exact(route, 'bar')
+          const area = Math.abs(areaOf(ring))
+          for (const [i, { names }] of bar.faces.entries()) {
+            const over = op(30, 'cover', 'hood', {
+              body: 'bar',
+              faces: [faceRef(bar, i)],
+              wall: 2,
+            })
+            const p = await exact([...route, over], 'hood')
+            const flatEnd = names[0] === 'bar:start' || names[0] === 'bar:end'
+            const right = flatEnd ? 2 * area : 10 * strip(ring, bar.faces[i]!.middle, 2)
+            expect(p.measure.volume / right).toBeCloseTo(1, 9)
+          }
+        }
   })
   it('over the skin of a tube, and under it: between two cylinders', async () => {
     const disc = circles(10, 'disc', 'top', [[0, 0, 15]])

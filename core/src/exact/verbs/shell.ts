@@ -23,7 +23,7 @@ const RUNGS = [
 
 /** A body hollowed to a wall; the first way whose result measures right is taken. */
 export const shellVerb: Verb<ShellArgs> = {
-  version: 2,
+  version: 3,
   run(bench, on, args) {
     const [given] = on
     const whys: string[] = []

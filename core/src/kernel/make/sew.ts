@@ -24,8 +24,7 @@ export function sewn(oc: Oc, s: KernelScope, given: readonly Sewn[], near: numbe
   const shells = partsOf(oc, s, s.keep(sewing.SewedShape()), 'SHELL')
   if (shells.length === 0) throw new KernelError(`The ${what} do not close to a skin.`)
   const solid = solidOf(oc, s, shells)
-  oc.BRepLib.OrientClosedSolid(solid)
-  const shape = righted(oc, s, solid)
+  const shape = outward(oc, s, solid)
   const faces = new Numbered(oc, partsOf(oc, s, shape, 'FACE'))
   const origins: Origin[][] = faces.all.map(() => [])
   for (const { face, origin } of given) {
@@ -33,6 +32,15 @@ export function sewn(oc: Oc, s: KernelScope, given: readonly Sewn[], near: numbe
     if (i >= 0) origins[i]!.push(origin)
   }
   return { shape: shape as TopoDS_Shape, origins }
+}
+
+/** The same with all faces of its one solid looking outward, however its maker left them. Anything else as it is. */
+export function outward(oc: Oc, s: KernelScope, shape: TopoDS_Shape): TopoDS_Shape {
+  const [solid, more] = partsOf(oc, s, shape, 'SOLID')
+  if (!solid || more) return shape
+  const one = s.keep(oc.TopoDS.Solid(solid))
+  oc.BRepLib.OrientClosedSolid(one)
+  return righted(oc, s, one)
 }
 
 /**

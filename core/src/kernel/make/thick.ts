@@ -5,7 +5,7 @@ import type { KernelScope } from '../scope'
 import { originsOf } from '../trace'
 import { KernelError, type Origin } from '../types'
 import { boolean } from './boolean'
-import { righted } from './sew'
+import { outward, righted } from './sew'
 
 const TOLERANCE = 1e-3
 
@@ -33,7 +33,7 @@ export function thick(
     s.keep(new oc.Message_ProgressRange()),
   )
   if (!maker.IsDone()) throw new KernelError('The kernel finds no wall here.')
-  const shape = righted(oc, s, s.keep(maker.Shape()))
+  const shape = outward(oc, s, s.keep(maker.Shape()))
   const origins = originsOf(oc, s, shape, [given], maker, true)
   return open.length > 0 ? { shape, origins } : aroundVoid(oc, s, given, { shape, origins }, offset)
 }
@@ -61,13 +61,19 @@ interface Traced {
   origins: Origin[][]
 }
 
-/** The same solid after the kernel's own repair; what became of each face is found by its order. */
-export function repaired(oc: Oc, s: KernelScope, given: TopoDS_Shape): TopoDS_Shape {
-  const solid = partsOf(oc, s, given, 'SOLID')[0]
+/**
+ * The same solid after the kernel's own repair. What became of each face is found by its order; none counts as the very same, since
+ * faces may be turned.
+ */
+export function repaired(oc: Oc, s: KernelScope, given: Traced): Traced {
+  const solid = partsOf(oc, s, given.shape, 'SOLID')[0]
   if (!solid) throw new KernelError('There is no solid to repair.')
   const fix = s.keep(new oc.ShapeFix_Solid(s.keep(oc.TopoDS.Solid(solid))))
   fix.Perform(s.keep(new oc.Message_ProgressRange()))
-  return righted(oc, s, s.keep(fix.Solid()))
+  const origins = given.origins.map((from) =>
+    from.map((o) => (o.from === 'face' ? { ...o, same: undefined } : o)),
+  )
+  return { shape: righted(oc, s, s.keep(fix.Solid())), origins }
 }
 
 /** Faces tilted about where they meet a plane, by `angle` rad; the draw is along its normal. */

@@ -26,12 +26,21 @@ export function distances(
     const mesh = oc.BRep_Tool.Triangulation(face, s.keep(new oc.TopLoc_Location()), 0)
     if (!mesh) return out
     s.keep(mesh)
-    // Nodes along the border lie on its edges, which may run beside the surface by what they tolerate.
+    // Nodes along the border lie on its edges, which may run beside the surface by what they tolerate; on flat faces there are no others.
     const surface = s.keep(new oc.BRepAdaptor_Surface(face, true))
-    const step = Math.max(1, Math.floor(mesh.NbNodes() / per))
-    for (let n = 1; n <= mesh.NbNodes(); n += step) {
+    const node = (n: number) => {
       const uv = s.keep(mesh.UVNode(n))
-      const p = s.keep(surface.EvalD0(uv.X(), uv.Y()))
+      return [uv.X(), uv.Y()] as const
+    }
+    const middle = (n: number) => {
+      const t = s.keep(mesh.Triangle(n))
+      const [a, b, c] = [node(t.Value(1)), node(t.Value(2)), node(t.Value(3))]
+      return [(a[0] + b[0] + c[0]) / 3, (a[1] + b[1] + c[1]) / 3] as const
+    }
+    const [nodes, all] = [mesh.NbNodes(), mesh.NbNodes() + mesh.NbTriangles()]
+    const step = Math.max(1, Math.floor(all / per))
+    for (let n = 1; n <= all; n += step) {
+      const p = s.keep(surface.EvalD0(...(n <= nodes ? node(n) : middle(n - nodes))))
       const vertex = s.keep(s.keep(new oc.BRepBuilderAPI_MakeVertex(p)).Vertex())
       const measured = s.keep(new oc.BRepExtrema_DistShapeShape(vertex, target))
       if (measured.IsDone()) out.push(measured.Value())
