@@ -14,6 +14,7 @@ const LAYERS = [
   'path',
   'cage',
   'kernel',
+  'flow',
   'surface',
   'curve',
   'mesh',

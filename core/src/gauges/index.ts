@@ -16,6 +16,7 @@ export { type BendsRead, readBends } from './form/bends'
 export { polesOf } from './form/poles'
 export { extremaOf } from './form/ripple'
 export { type DraftRead, readDraft } from './make/draft'
+export { stretchOf } from './make/label'
 export { type OverhangRead, readOverhang } from './make/overhang'
 export { asPrinted } from './printed'
 export { GAUGES, gaugeSpec } from './registry'
@@ -23,6 +24,7 @@ export {
   type GaugeSpec,
   type LineOfBody,
   type Measured,
+  type PanelOfBody,
   READ_LINES,
   type Reading,
   readWith,

@@ -1,3 +1,4 @@
+import type { LabelPanel } from '../flow'
 import type { BentSkin } from '../kernel'
 import type { P3, Place } from '../math'
 import type { TriMesh } from '../mesh'
@@ -57,6 +58,12 @@ export interface LineOfBody {
   places: readonly number[]
   bends: readonly number[]
 }
+/** The flat label that lies on a face, by its name, and the place in its middle, mm; none where it would stretch too much. */
+export interface PanelOfBody {
+  name: string
+  at: P3
+  panel: LabelPanel | null
+}
 /** The thinnest and thickest wall, as true surfaces have it, and its mean by their triangles. */
 export type TrueWalls = Record<'min' | 'max', { at: P3; wall: number }> & { mean: number }
 /** The body a gauge looks at; `section` is null for one that is not turned. */
@@ -69,6 +76,8 @@ export interface Subject {
   seams: (() => SeamOfBody[] | string) | null
   /** The lines of its curved faces, likewise. */
   lines: (() => LineOfBody[] | string) | null
+  /** The labels that lie on its curved faces, by what the gauge is asked, likewise. */
+  panels: ((asked: Params) => PanelOfBody[] | string) | null
   /** How its surfaces bend, likewise. */
   bent: (() => BentSkin | string) | null
   /** Its thinnest and thickest wall, likewise; null where no two sides face each other. */
@@ -89,6 +98,7 @@ export const subjectOf = (turned: TurnedBody, density?: number): Subject => ({
   skin: () => displayMesh(turned, SHOWN),
   seams: null,
   lines: null,
+  panels: null,
   bent: null,
   walls: null,
 })
@@ -99,13 +109,14 @@ export const solidSubject = (
   of: Omit<SolidSubject, 'density' | 'mesh'> & { mesh: TriMesh },
   skin: Skin,
   density?: number,
-  read: Partial<Pick<Subject, 'seams' | 'lines' | 'bent' | 'walls'>> = {},
+  read: Partial<Pick<Subject, 'seams' | 'lines' | 'panels' | 'bent' | 'walls'>> = {},
 ): Subject => ({
   solid: { ...of, density },
   section: null,
   skin: () => skin,
   seams: null,
   lines: null,
+  panels: null,
   bent: null,
   walls: null,
   ...read,
@@ -167,6 +178,8 @@ export interface GaugeSpec extends Common {
   ofSeams?(seams: readonly SeamOfBody[]): Reading | string
   /** On the lines of the surfaces of such a body. */
   ofLines?(lines: readonly LineOfBody[], params: Params): Reading | string
+  /** On the labels that lie on them. */
+  ofPanels?(panels: readonly PanelOfBody[]): Reading | string
   /** On how the true surfaces of a body bend; of others on their skin. */
   ofBent?(bent: BentSkin, params: Params): Reading | string
   /** On the wall between true surfaces; of others on their triangles. */
@@ -193,6 +206,12 @@ export function readWith(spec: GaugeSpec, s: Subject, params: Params): Reading |
       s.lines?.() ??
       'Lines of surfaces are read on bodies of the exact kernel; this one is turned, or of triangles.'
     return typeof lines === 'string' ? lines : spec.ofLines(lines, params)
+  }
+  if (spec.ofPanels) {
+    const panels =
+      s.panels?.(params) ??
+      'Labels are laid on bodies of the exact kernel; this one is turned, or of triangles.'
+    return typeof panels === 'string' ? panels : spec.ofPanels(panels)
   }
   if (spec.ofBent && s.bent) {
     const bent = s.bent()

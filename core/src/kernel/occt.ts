@@ -16,6 +16,7 @@ import { bentSkin } from './read/bent'
 import { distances } from './read/distance'
 import { feetOf } from './read/feet'
 import { fromBytes, fromStep, toBytes, toStep } from './read/files'
+import { gridOf } from './read/grid'
 import { linesOf } from './read/lines'
 import { measure } from './read/measure'
 import { meetsOf } from './read/meets'
@@ -228,6 +229,11 @@ class OcctKernel implements Kernel {
   lines(h: SolidHandle, count: number, steps: number) {
     return this.#run('Reading lines of the surfaces failed', (oc, s) =>
       linesOf(oc, s, this.#shape(h), count, steps),
+    )
+  }
+  grid(h: SolidHandle, face: number, count: number) {
+    return this.#run('Reading a surface failed', (oc, s) =>
+      gridOf(oc, s, this.#shape(h), face, count),
     )
   }
   meets(h: SolidHandle, faces: number[], other: SolidHandle, otherFaces: number[]) {

@@ -1,3 +1,4 @@
+import type { SurfaceGrid } from '../flow'
 import type { Frame, Motion, P3 } from '../math'
 
 /** An edge of a planar face in space, mm. */
@@ -283,6 +284,8 @@ export interface Kernel {
   balls(s: SolidHandle, spots: BallSpot[]): (Ball | null)[]
   /** Lines of its curved faces, `count` of each of both ways, with `steps` steps over all of a surface. */
   lines(s: SolidHandle, count: number, steps: number): SurfaceLine[]
+  /** The surface of a face at `count` shares of each of its parameters. */
+  grid(s: SolidHandle, face: number, count: number): SurfaceGrid
   /** The lines in which some faces of a shape and some of another (or of the same) go through each other, in no order. */
   meets(s: SolidHandle, faces: number[], other: SolidHandle, otherFaces: number[]): WireCurve[]
   /** The same shape once more, to be freed by itself. */

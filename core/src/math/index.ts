@@ -1,3 +1,4 @@
+export { conjugate } from './conjugate'
 export { hermite, monotone } from './hermite'
 export { freshId } from './ids'
 export {

@@ -1,5 +1,5 @@
 import { ballSpots, type ExactPart, formJob, type KernelJob, wallOf } from '../exact'
-import { gaugeSpec, READ_LINES } from '../gauges'
+import { gaugeSpec, READ_LINES, stretchOf } from '../gauges'
 import type { MeshWallSpot, WallField } from '../mesh'
 import type { Body, State } from '../ops'
 import type { GaugeDoc, Workpiece } from '../workpiece'
@@ -17,6 +17,17 @@ export const seamsJob = (part: ExactPart): KernelJob =>
 /** Has lines of the surfaces of a part read. */
 export const linesJob = (part: ExactPart, lines = READ_LINES): KernelJob =>
   formJob(part.key, { seams: false, ribbons: [], lines })
+
+/** Has labels sought on the largest curved faces of a part that may be stretched by a share. */
+export function panelsJob({ key, faces }: ExactPart, stretch: number): KernelJob {
+  const curved = faces
+    .map((f, face) => ({ face, area: f.kind === 'plane' ? 0 : f.area }))
+    .filter((f) => f.area > 0)
+    .sort((a, b) => b.area - a.area)
+  const panels = { faces: curved.slice(0, LABELLED).map((f) => f.face), stretch }
+  return formJob(key, { seams: false, ribbons: [], panels })
+}
+const LABELLED = 6
 
 /** Has it read how the surfaces of a part bend. */
 export const bentJob = (part: ExactPart): KernelJob =>
@@ -44,10 +55,11 @@ const jobs = new WeakMap<ExactPart, KernelJob | null>()
 export const gaugeJobs = (w: Workpiece, { bodies }: State): KernelJob[] =>
   w.gauges.flatMap((g) => {
     const spec = gaugeSpec(g.kind)
-    if (!spec?.ofSeams && !spec?.ofLines && !spec?.ofBent && !spec?.ofWalls) return []
     const shape = gaugedBody(w, bodies, g)?.shape
     if (shape?.kind !== 'exact') return []
-    if (spec.ofSeams) return [seamsJob(shape)]
-    if (spec.ofLines) return [linesJob(shape)]
-    return spec.ofBent ? [bentJob(shape)] : (wallsJob(shape) ?? [])
+    if (spec?.ofSeams) return [seamsJob(shape)]
+    if (spec?.ofLines) return [linesJob(shape)]
+    if (spec?.ofPanels) return [panelsJob(shape, stretchOf(g.params))]
+    if (spec?.ofBent) return [bentJob(shape)]
+    return spec?.ofWalls ? (wallsJob(shape) ?? []) : []
   })

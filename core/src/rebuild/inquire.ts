@@ -4,11 +4,13 @@ import {
   type GaugeSpec,
   gaugeSpec,
   type LineOfBody,
+  type PanelOfBody,
   type Reading,
   readWith,
   type SeamOfBody,
   type Subject,
   solidSubject,
+  stretchOf,
   subjectOf,
   type TrueWalls,
   type Verdict,
@@ -28,7 +30,7 @@ import {
   type Workpiece,
 } from '../workpiece'
 import { contextOf, evaluateOp, type World } from './evaluate'
-import { bentJob, followed, gaugedBody, linesJob, seamsJob, wallsJob } from './gaugejobs'
+import { bentJob, followed, gaugedBody, linesJob, panelsJob, seamsJob, wallsJob } from './gaugejobs'
 import { RebuildCache, type Rebuilt, rebuild } from './rebuild'
 import { measuredThing } from './things'
 
@@ -68,6 +70,7 @@ export function readGauges(w: Workpiece, built: Rebuilt): GaugeReport[] {
             {
               seams: readFrom(body.shape, seamsOf),
               lines: readFrom(body.shape, linesOf),
+              panels: panelsFrom(body.shape, built.exact),
               bent: readFrom(body.shape, bentOf),
               walls: readFrom(body.shape, wallsOf),
             },
@@ -101,6 +104,21 @@ function linesOf(p: ExactPart, exact: Rebuilt['exact']): LineOfBody[] | string {
   const read = exact.resultOf(job)
   if (!read.ok) return read.diagnosis.message
   return read.value[0]!.form!.lines.map((l) => ({ ...l, name: p.faces[l.face]!.names[0] ?? '?' }))
+}
+
+/** The labels on a part's curved faces, likewise. */
+function panelsFrom(p: ExactPart, exact: Rebuilt['exact']) {
+  if (p.kind !== 'exact') return null
+  return (asked: GaugeDoc['params']): PanelOfBody[] | string => {
+    const job = panelsJob(p, stretchOf(asked))
+    if (!exact.has(job)) return 'Labels are being laid on its faces.'
+    const read = exact.resultOf(job)
+    if (!read.ok) return read.diagnosis.message
+    return read.value[0]!.form!.panels.map((x) => ({
+      ...x,
+      name: p.faces[x.face]!.names[0] ?? '?',
+    }))
+  }
 }
 
 /** How the surfaces of a part bend; a sentence where that could not be read, or is not yet. */

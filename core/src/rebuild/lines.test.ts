@@ -78,45 +78,6 @@ describe('ripple of a body', () => {
   })
 })
 
-describe('labels that lie on a body', () => {
-  const label = async (route: Op[], body: string) =>
-    (await gauged(route, [{ kind: 'label', body }]))[0]!
-  it('on a post: all of its round by its height; on a cone a piece of a ring; on a ball none', async () => {
-    const post = [
-      circles(10, 'ring', 'top', [[0, 0, 20]]),
-      op(20, 'extrude', 'post', { profile: 'ring', mode: 'new', length: 63 }),
-    ]
-    const [w, h] = [2 * Math.PI * 20, 63]
-    const read = (await label(post, 'post')).reading!
-    expect(read.low / (w * h)).toBeCloseTo(1, 5)
-    expect(read.text).toBe('125.7 x 63.0 mm')
-    const cone = [
-      ...level(0, 'low', 30, 10),
-      ...level(80, 'high', 18, 20),
-      op(30, 'loft', 'cone', {
-        sections: [{ profile: 'low' }, { profile: 'high' }],
-        run: 'ruled',
-        mode: 'new',
-      }),
-    ]
-    const ring = (await label(cone, 'cone')).reading!
-    expect(ring.text).toMatch(/a piece of a ring$/)
-    const side = Math.hypot(80, 12)
-    // The lines round stand an eighteenth from the ends at most.
-    const round = 2 * Math.PI * (18 + 12 / 18)
-    expect(ring.low / (round * side)).toBeCloseTo(1, 2)
-    const hoop = pipe([
-      { x: 20, y: 0, z: 0, by: 'line' },
-      { x: 0, y: 0, z: 20, by: 'over' },
-      { x: -20, y: 0, z: 0, by: 'line' },
-    ])
-    const none = (await label(hoop, 'bar')).reading!
-    expect([none.text, none.low]).toEqual(['none', 0])
-    expect(none.places.length).toBeGreaterThan(0)
-    expect((await label([base, block], 'block')).why).toMatch(/flat/)
-  })
-})
-
 describe('lines of surfaces', () => {
   it('lie on a cylinder with a hole, none where the hole is, straight ones and round ones', async () => {
     const route = [

@@ -1,4 +1,4 @@
-import { cross3, type P3, placeAt, sub3, unit3 } from '../../math'
+import { conjugate, cross3, type P3, placeAt, sub3, unit3 } from '../../math'
 import { noHit, type TriMesh, treeOf } from '../../mesh'
 import type { Cage } from '../layout'
 import { LimitPlaces } from '../limit/masks'
@@ -70,7 +70,7 @@ export function laidOnto(
       const kept = smooth(smooth(x))
       return free(out.map((v, k) => v + BESIDE * kept[k]!))
     }
-    const step = solved(apply, free(places.handedBack(weighed(gaps))), STEPS)
+    const step = conjugate(apply, free(places.handedBack(weighed(gaps))), STEPS)
     at = at.map((x, k) => x + step[k]!)
     if (step.every((x) => Math.abs(x) < STILL)) break
   }
@@ -198,36 +198,4 @@ function besideOf(t: Table): (x: Float64Array) => Float64Array {
     }
     return out
   }
-}
-
-/** x with A x = b for a symmetric A of no negative values, by conjugate gradients from 0. */
-function solved(
-  apply: (x: Float64Array) => Float64Array,
-  b: Float64Array,
-  steps: number,
-): Float64Array {
-  const x = new Float64Array(b.length)
-  const r = b.slice()
-  let p = b.slice()
-  let rr = dot(r, r)
-  const enough = 1e-8 * rr
-  for (let k = 0; k < steps && rr > enough; k++) {
-    const q = apply(p)
-    const a = rr / dot(p, q)
-    for (let i = 0; i < x.length; i++) {
-      x[i] += a * p[i]!
-      r[i] -= a * q[i]!
-    }
-    const next = dot(r, r)
-    const f = next / rr
-    p = r.map((v, i) => v + f * p[i]!)
-    rr = next
-  }
-  return x
-}
-
-function dot(a: Float64Array, b: Float64Array): number {
-  let sum = 0
-  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!
-  return sum
 }

@@ -1,3 +1,4 @@
+import type { LabelPanel } from '../../flow'
 import type {
   Ball,
   BentSkin,
@@ -12,7 +13,7 @@ import type {
   WholeFace,
   WireCurve,
 } from '../../kernel'
-import type { Outcome } from '../../math'
+import type { Outcome, P3 } from '../../math'
 import type { FacedMesh, MeshSolids } from '../../mesh'
 
 /** A shape in the kernel with the names of its faces, in its order. */
@@ -38,10 +39,19 @@ export interface SurfaceForm {
   balls: (Ball | null)[]
   /** Lines of its curved faces. */
   lines: SurfaceLine[]
+  /** Flat labels on its faces. */
+  panels: FacePanel[]
   /** Faces that are whole B-spline surfaces, by number. */
   surfaces: (WholeFace | null)[]
   /** The faces along edges, by the number of the edge. */
   ribbons: Readonly<Record<number, Ribbon[]>>
+}
+
+/** The flat label that lies on a face, and the place in its middle, mm; none where it would stretch too much everywhere. */
+export interface FacePanel {
+  face: number
+  at: P3
+  panel: LabelPanel | null
 }
 
 /** A body of triangles with the names of its faces. */

@@ -1,86 +1,60 @@
-import { fixed, norm3, type P3, placeAt, sub3 } from '../../math'
-import type { GaugeSpec, LineOfBody, Reading } from '../spec'
+import { fixed } from '../../math'
+import type { GaugeSpec, PanelOfBody, Reading } from '../spec'
 
-/** Lines that bend less than this are straight: radii over 10 m, 1/mm. */
-const STRAIGHT = 1e-4
-/** Straight lines that differ in direction by less, as the sine, run side by side, as on a cylinder; those of a cone fan out. */
-const ALONG = 1e-3
-/** Panels that are told. */
-const ROWS = 8
+/** What a label may be stretched where nothing is said, per cent: stiff paper; film takes more (common practice, no source). */
+const PAPER = 0.3
+/** Sides that differ by less are told as one, mm; strains of less are none, which the reading itself is off by. */
+const [SAME, NONE] = [0.05, 5e-5]
 
-/** A curved face a flat label can be laid on, or why none can. */
-interface Panel {
-  name: string
-  at: P3
-  /** Round it and along it, mm: what fits everywhere on it; null where it bends both ways. */
-  size: { round: number; along: number } | null
-  /** Whether its straight lines run side by side; else they fan out, as on a cone. */
-  even: boolean
-}
+/** What a label may be stretched or pushed together, as a share. */
+export const stretchOf = (params: Readonly<Record<string, number | string>>): number =>
+  Math.max(0, Number(params.stretch ?? PAPER)) / 100
 
-/**
- * The curved faces of a body by its lines: bent one way only where all lines of one way are straight. A label that fits is as wide
- * as the shortest line round and as high as the shortest straight one.
- */
-function panelsOf(lines: readonly LineOfBody[]): Panel[] {
-  const faces = [...new Set(lines.map((l) => l.face))]
-  return faces.map((face) => {
-    const own = lines.filter((l) => l.face === face)
-    const ways = ([0, 1] as const).map((way) => own.filter((l) => l.way === way))
-    const straight = ways.findIndex(
-      (w) => w.length > 0 && w.every((l) => l.bends.every((b) => Math.abs(b) < STRAIGHT)),
-    )
-    const middle = own[own.length >> 1]!
-    const { name } = middle
-    const at = placeAt(middle.places, middle.places.length / 6)
-    if (straight < 0) return { name, at, size: null, even: false }
-    const [along, round] = [ways[straight]!, ways[1 - straight]!]
-    const dirs = along.map((l) => {
-      const d = sub3(placeAt(l.places, l.places.length / 3 - 1), placeAt(l.places, 0))
-      return d.map((c) => c / norm3(d)) as unknown as P3
-    })
-    const even = dirs.every((d) => norm3(sub3(d, dirs[0]!)) < ALONG)
-    const least = (list: readonly LineOfBody[]) => Math.min(...list.map(lengthOf))
-    return { name, at, even, size: { round: least(round), along: least(along) } }
-  })
-}
+const side = ([a, b]: readonly [number, number]) =>
+  Math.abs(a - b) < SAME
+    ? fixed((a + b) / 2, 1)
+    : `${fixed(Math.min(a, b), 1)} to ${fixed(Math.max(a, b), 1)}`
 
-/** Length of a line by its places; what a chord is short of its arc is made up by how it bends there. */
-function lengthOf({ places, bends }: LineOfBody): number {
-  let sum = 0
-  for (let k = 1; k < bends.length; k++) {
-    const chord = norm3(sub3(placeAt(places, k), placeAt(places, k - 1)))
-    const bend = (Math.abs(bends[k]!) + Math.abs(bends[k - 1]!)) / 2
-    sum += chord * (1 + (chord * bend) ** 2 / 24)
-  }
-  return sum
+function words({ panel }: PanelOfBody): string {
+  if (!panel) return 'none'
+  const { round, along, strain, whole } = panel
+  const ring = Math.abs(round[0] - round[1]) >= SAME && Math.abs(along[0] - along[1]) < SAME
+  const stretched = Math.max(strain.high, -strain.low) > NONE
+  return [
+    `${side(round)} x ${side(along)} mm${whole ? '' : ' in its middle'}`,
+    ring && 'a piece of a ring',
+    stretched && `stretches ${fixed(100 * strain.low, 2)} to ${fixed(100 * strain.high, 2)} %`,
+  ]
+    .filter(Boolean)
+    .join(', ')
 }
 
 export const labelGauge: GaugeSpec = {
   kind: 'label',
   label: 'Wrap label',
-  help: 'The largest flat label that lies on one curved face without a crease: as wide as its shortest line round, as high as its shortest straight one. Only faces that bend one way take one; on a cone it is cut as a piece of a ring. Read by nine lines each way.',
+  help: 'The largest flat label that lies on one curved face and is nowhere stretched or pushed together by more than its material takes: laid flat with the least strain, by 17 lines each way. The longer it goes round and the more it bends both ways, the more it strains; where all of a face is too much, the largest about its middle. The six largest curved faces are read.',
   unit: 'mm²',
-  params: [],
-  ofLines(lines): Reading | string {
-    if (lines.length === 0) return 'All its faces are flat: a label lies on any of them.'
-    const panels = panelsOf(lines)
-      .map((p) => ({ ...p, area: p.size ? p.size.round * p.size.along : 0 }))
-      .sort((a, b) => b.area - a.area)
-    const best = panels[0]!
-    const words = (p: (typeof panels)[number]) =>
-      p.size
-        ? `${fixed(p.size.round, 1)} x ${fixed(p.size.along, 1)} mm${p.even ? '' : ', a piece of a ring'}`
-        : 'bends both ways: none'
+  params: [
+    {
+      name: 'stretch',
+      label: 'Gives, %',
+      help: 'By how much the label may be stretched or pushed together: what its maker says. Paper takes some 0.3, soft film 1 to 3 (common practice, no source).',
+      start: PAPER,
+    },
+  ],
+  ofPanels(panels): Reading | string {
+    if (panels.length === 0) return 'All its faces are flat: a label lies on any of them.'
+    const sorted = [...panels].sort((a, b) => (b.panel?.area ?? 0) - (a.panel?.area ?? 0))
+    const best = sorted[0]!
+    const area = best.panel?.area ?? 0
     return {
-      low: best.area,
-      high: best.area,
-      text: best.size ? words(best) : 'none',
-      rows: panels.slice(0, ROWS).map((p) => ({ label: p.name, text: words(p), at: p.at })),
-      places: panels
-        .filter((p) => !p.size)
-        .slice(0, ROWS)
-        .map((p) => ({ at: p.at, label: 'bends both ways' })),
+      low: area,
+      high: area,
+      text: words(best),
+      rows: sorted.map((p) => ({ label: p.name, text: words(p), at: p.at })),
+      places: sorted
+        .filter((p) => !p.panel?.whole)
+        .map((p) => ({ at: p.at, label: p.panel ? words(p) : 'bends too much both ways' })),
     }
   },
 }

@@ -46,7 +46,7 @@ export function linesOf(
 }
 
 /** The edges of a face in its parameters, each as a run of places. */
-function outlineOf(oc: Oc, s: KernelScope, face: TopoDS_Face): [number, number][][] {
+export function outlineOf(oc: Oc, s: KernelScope, face: TopoDS_Face): [number, number][][] {
   return partsOf(oc, s, face, 'EDGE').map((e) => {
     const curve = s.keep(new oc.BRepAdaptor_Curve2d(s.keep(oc.TopoDS.Edge(e)), face))
     const [from, to] = [curve.FirstParameter(), curve.LastParameter()]
@@ -60,7 +60,7 @@ function outlineOf(oc: Oc, s: KernelScope, face: TopoDS_Face): [number, number][
 }
 
 /** Where a line of one parameter held is inside the outline: pairs of the other. */
-function spans(
+export function spans(
   outline: readonly (readonly (readonly [number, number])[])[],
   way: 0 | 1,
   held: number,
