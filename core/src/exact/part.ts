@@ -15,7 +15,7 @@ import {
   sub3,
 } from '../math'
 import { type TriMesh, weldIndexed } from '../mesh'
-import type { SurfaceForm } from './verbs/verb'
+import type { NamedMesh, SurfaceForm } from './verbs/verb'
 
 export interface ExactFace extends FaceInfo {
   /** Where it comes from; several where faces that run on in each other have become one. */
@@ -45,6 +45,8 @@ export interface ExactPart {
   mesh: TriMesh
   /** Read on demand (`formJob`). */
   form?: SurfaceForm
+  /** Of triangles from a file: how many were turned over or left out. */
+  mended?: NamedMesh['mended']
 }
 
 /** Neighbouring faces that turn by less than this run on smoothly, rad (0.1 deg); of triangles, as facets do. */

@@ -12,7 +12,7 @@ export function inTriangles(kernel: Kernel, { shape, names }: Named): NamedMesh 
 }
 
 /** A body of triangles as a part like any other, measured on them. */
-export function meshPart(key: string, { mesh, names }: NamedMesh): ExactPart {
+export function meshPart(key: string, { mesh, names, mended }: NamedMesh): ExactPart {
   const m = measureMesh(mesh)
   const measure = {
     volume: m.volume,
@@ -23,7 +23,8 @@ export function meshPart(key: string, { mesh, names }: NamedMesh): ExactPart {
     valid: m.closed,
     solids: piecesOf(mesh),
   }
-  return partOf(key, measure, anatomyOf(mesh, names.length), names, 'mesh')
+  const part = partOf(key, measure, anatomyOf(mesh, names.length), names, 'mesh')
+  return mended ? { ...part, mended } : part
 }
 
 /** How many pieces of a mesh do not hang together. */

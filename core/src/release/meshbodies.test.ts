@@ -52,6 +52,54 @@ describe('a body of triangles', () => {
     expect(part.edges.every((e) => e.bend === 'out' && e.straight)).toBe(true)
     expect(part.faces.map((f) => f.area).sort((a, b) => a - b)[0]).toBeCloseTo(800, 3)
   })
+  it('of triangles that look inward, or are there twice, is mended and says so; what takes up the same room is refused, with its cures', async () => {
+    const mesh = await boxMesh()
+    const moved = (x: number, scale = 1) => ({
+      ...mesh,
+      positions: mesh.positions.map((v, i) => scale * v + (i % 3 === 0 ? x : 0)),
+    })
+    const inward = { ...mesh, triangles: mesh.triangles.slice().reverse() }
+    const told = async (meshes: (typeof mesh)[], inputs: object = {}) => {
+      const w = await withFile('box.stl', writeStl(meshes), (f) => [
+        op(30, 'import', 'foreign', { file: f, ...inputs }),
+      ])
+      const { state, reports } = await built(w)
+      const part = state.bodies.foreign?.shape as ExactPart | undefined
+      return { volume: part?.measure.volume, diagnoses: reports[0]!.diagnoses }
+    }
+    const turned = await told([inward])
+    expect(turned.volume).toBeCloseTo(48000, 2)
+    expect(turned.diagnoses.map((d) => d.message)).toEqual([
+      `${mesh.triangles.length / 3} triangles looked inward and were turned.`,
+    ])
+    const twice = await told([mesh, mesh])
+    expect(twice.volume).toBeCloseTo(48000, 2)
+    expect(twice.diagnoses[0]!.message).toMatch(/there twice and counted once/)
+    const across = [mesh, moved(10)]
+    const refused = await told(across)
+    expect(refused.volume).toBeUndefined()
+    expect(refused.diagnoses[0]).toMatchObject({
+      message:
+        'box.stl: Two of its pieces take up the same room: 40.00 cm³ would be counted twice.',
+      fixes: [{ label: 'Join them', inputs: { shared: 'join' } }],
+    })
+    expect(refused.diagnoses[0]!.places).toHaveLength(1)
+    const join = await told(across, { shared: 'join' })
+    expect(join.volume).toBeCloseTo(48000 + 8000, 1)
+    const inner = [
+      mesh,
+      {
+        ...moved(45, 0.5),
+        positions: moved(45, 0.5).positions.map((v, i) => (i % 3 === 2 ? v + 4 : v)),
+      },
+    ]
+    expect((await told(inner)).diagnoses[0]!.fixes.map((f) => f.label)).toEqual([
+      'Join them',
+      'Make the inner ones rooms',
+    ])
+    expect((await told(inner, { shared: 'room' })).volume).toBeCloseTo(48000 - 6000, 1)
+    expect((await told(inner, { shared: 'join' })).volume).toBeCloseTo(48000, 1)
+  })
   it('is joined, cut, split, mirrored, patterned and scaled with surfaces beside it; faces keep their names', async () => {
     const stl = writeStl([await boxMesh()])
     const w = (more: Op[]) =>

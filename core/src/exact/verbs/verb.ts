@@ -54,10 +54,11 @@ export interface FacePanel {
   panel: LabelPanel | null
 }
 
-/** A body of triangles with the names of its faces. */
+/** A body of triangles with the names of its faces, and how many triangles were turned over or left out when it was read. */
 export interface NamedMesh {
   mesh: FacedMesh
   names: string[][]
+  mended?: { turned: number; twice: number }
 }
 
 /** The kernel for one job: what is made there and does not become a result is given back. */

@@ -1,6 +1,6 @@
 import { strToU8, zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
-import { measureMesh, readObj, readThreeMf } from '..'
+import { measureMesh, readMeshes, readObj, readThreeMf } from '..'
 
 // Files as other programs write them: by the 3MF core specification with its production extension, and by the OBJ format (both from
 // memory). What they hold is boxes and prisms, whose volumes are closed forms.
@@ -153,5 +153,111 @@ describe('OBJ of others', () => {
     if (!read.ok) throw new Error(read.diagnosis.message)
     expect(read.value[0]!.positions).toHaveLength(24)
     expect(measureMesh(read.value[0]!).closed).toBe(true)
+  })
+})
+
+describe('STL of others', () => {
+  const binary = (size: number, more = 0) => {
+    const out = new Uint8Array(84 + 50 * SIDES.length + more)
+    const view = new DataView(out.buffer)
+    view.setUint32(80, SIDES.length, true)
+    for (const [i, side] of SIDES.entries())
+      for (const [c, corner] of side.entries())
+        for (const [k, x] of CORNERS[corner]!.entries())
+          view.setFloat32(84 + 50 * i + 12 + 12 * c + 4 * k, size * x, true)
+    return out
+  }
+  const volume = (bytes: Uint8Array) => {
+    const read = readMeshes('stl', bytes)
+    if (!read.ok) return read.diagnosis.message
+    const [m] = read.value.map(measureMesh)
+    expect(m!.closed).toBe(true)
+    return m!.volume
+  }
+  it('binary, with bytes behind its triangles, and with a head that begins as a text does', () => {
+    expect(volume(binary(10))).toBeCloseTo(1000, 6)
+    expect(volume(binary(10, 7))).toBeCloseTo(1000, 6)
+    const headed = binary(10)
+    headed.set(strToU8('solid of no text'))
+    expect(volume(headed)).toBeCloseTo(1000, 6)
+    expect(volume(binary(10).subarray(0, 300))).toMatch(/cut short/)
+  })
+  it('text in small letters and in capitals', () => {
+    const facets = SIDES.map((s) => {
+      const v = s.map((c) => `vertex ${CORNERS[c]!.map((x) => (4 * x).toExponential()).join(' ')}`)
+      return `facet normal 0 0 0\nouter loop\n${v.join('\n')}\nendloop\nendfacet`
+    })
+    const text = `solid box\n${facets.join('\n')}\nendsolid box\n`
+    expect(volume(strToU8(text))).toBeCloseTo(64, 6)
+    expect(volume(strToU8(text.toUpperCase().replaceAll('\n', '\r\n')))).toBeCloseTo(64, 6)
+  })
+})
+
+// By the format's own description (Turk, 1994; from memory).
+describe('PLY', () => {
+  const head = (format: string, faces: number, more = '') =>
+    `ply\nformat ${format} 1.0\ncomment a box\nelement vertex 8\nproperty float x\nproperty float y\nproperty float z\n${more}element face ${faces}\nproperty list uchar int vertex_indices\nend_header\n`
+  const QUADS = [
+    [0, 2, 3, 1],
+    [4, 5, 7, 6],
+    [0, 1, 5, 4],
+    [2, 6, 7, 3],
+    [0, 4, 6, 2],
+    [1, 3, 7, 5],
+  ]
+  const volume = (bytes: Uint8Array) => {
+    const read = readMeshes('ply', bytes)
+    if (!read.ok) return read.diagnosis.message
+    const [m] = read.value.map(measureMesh)
+    expect(m!.closed).toBe(true)
+    return m!.volume
+  }
+  it('text, with faces of four corners and properties of other kinds', () => {
+    const rows = [
+      ...CORNERS.map((c) => `${c.map((x) => 5 * x).join(' ')} 200 100 7`),
+      ...QUADS.map((q) => `4 ${q.join(' ')}`),
+    ]
+    const colours = 'property uchar red\nproperty uchar green\nproperty uchar blue\n'
+    const text = `${head('ascii', 6, colours)}${rows.join('\n')}\n`
+    expect(volume(strToU8(text))).toBeCloseTo(125, 6)
+    expect(volume(strToU8(text.replaceAll('\n', '\r\n')))).toBeCloseTo(125, 6)
+    expect(volume(strToU8(text.slice(0, -4)))).toMatch(/ends.* at its face 6/)
+    expect(volume(strToU8(text.replace('4 1 3 7 5', '4 1 3 7 9')))).toMatch(/not there/)
+  })
+  it.each([
+    ['binary_little_endian', true],
+    ['binary_big_endian', false],
+  ] as const)('%s', (format, little) => {
+    const text = strToU8(head(format, 6, 'property double weight\n'))
+    const out = new Uint8Array(text.length + 8 * (12 + 8) + 6 * (1 + 16))
+    out.set(text)
+    const view = new DataView(out.buffer)
+    let at = text.length
+    for (const c of CORNERS) {
+      for (const x of c) {
+        view.setFloat32(at, 5 * x, little)
+        at += 4
+      }
+      view.setFloat64(at, 1.5, little)
+      at += 8
+    }
+    for (const q of QUADS) {
+      view.setUint8(at++, 4)
+      for (const v of q) {
+        view.setInt32(at, v, little)
+        at += 4
+      }
+    }
+    expect(volume(out)).toBeCloseTo(125, 6)
+    expect(volume(out.subarray(0, out.length - 1))).toMatch(/at its face 6/)
+  })
+  it('what is no PLY, of types not known, or of points alone is refused in a sentence', () => {
+    expect(volume(strToU8('solid'))).toMatch(/not a PLY file/)
+    expect(volume(strToU8(head('ascii', 0).replace('float z', 'quad z')))).toMatch(
+      /"property quad z"/,
+    )
+    expect(volume(strToU8(head('ebcdic', 0)))).toMatch(/"ebcdic"/)
+    const points = `${head('ascii', 0)}${CORNERS.map((c) => c.join(' ')).join('\n')}\n`
+    expect(volume(strToU8(points))).toMatch(/no triangle/)
   })
 })

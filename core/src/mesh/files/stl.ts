@@ -33,10 +33,13 @@ export function writeStl(meshes: readonly TriMesh[], header = 'Ivory Lathe, mm')
   return out
 }
 
-/** A mesh from a binary or text STL file, equal vertices joined. */
+/**
+ * A mesh from a binary or text STL file, equal vertices joined. A text is never taken for a binary file: what stands where that counts
+ * its triangles would be 150 million of them. What follows the last triangle is left out.
+ */
 export function readStl(bytes: Uint8Array): Outcome<TriMesh> {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
-  if (bytes.length >= 84 && bytes.length === 84 + 50 * view.getUint32(80, true)) {
+  if (bytes.length >= 84 && bytes.length >= 84 + 50 * view.getUint32(80, true)) {
     const n = view.getUint32(80, true)
     const soup = new Float32Array(9 * n)
     for (let i = 0; i < n; i++) {
@@ -45,9 +48,9 @@ export function readStl(bytes: Uint8Array): Outcome<TriMesh> {
     return checked(soup)
   }
   const text = new TextDecoder().decode(bytes)
-  if (!/^\s*solid\b/.test(text))
+  if (!/^\s*solid\b/i.test(text))
     return bad('not-stl', 'The file is not an STL file, or it is cut short.')
-  const soup = [...text.matchAll(/vertex\s+(\S+)\s+(\S+)\s+(\S+)/g)].flatMap((m) =>
+  const soup = [...text.matchAll(/vertex\s+(\S+)\s+(\S+)\s+(\S+)/gi)].flatMap((m) =>
     [m[1], m[2], m[3]].map(Number),
   )
   return checked(Float32Array.from(soup))

@@ -62,7 +62,7 @@ export function FieldInput({ op, field }: { op: Op; field: Exclude<Field, { type
     )
   }
   if (field.type === 'file')
-    return <FileField op={op} name={field.name} accept=".step,.stp,.stl,.3mf,.obj" />
+    return <FileField op={op} name={field.name} accept=".step,.stp,.stl,.3mf,.obj,.ply" />
   if (field.type === 'faces' || field.type === 'edges' || field.type === 'vertices')
     return <Refs op={op} field={field} />
   if (
