@@ -25,6 +25,7 @@ export { type CageSkin, CageSkinner, levelsFor } from './limit/skin'
 export { type Table, tableOf } from './limit/table'
 export {
   edgesAlike,
+  letGoOf,
   madeAlike,
   motionsOf,
   movedAlike,

@@ -51,6 +51,16 @@ export function edgesOf(
   return out
 }
 
+/** Points beside each point, by edges. */
+export function neighbours({ layout }: Pick<Cage, 'layout'>): number[][] {
+  const out: number[][] = layout.points.map(() => [])
+  for (const [p, q] of edgesOf(layout.faces).values()) {
+    out[p]!.push(q)
+    out[q]!.push(p)
+  }
+  return out
+}
+
 /** The faces at each edge, by its key. */
 export function facesAtEdges(
   faces: readonly { readonly corners: readonly number[] }[],

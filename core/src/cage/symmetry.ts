@@ -1,5 +1,5 @@
 import { type P3, placeAt } from '../math'
-import { type Cage, edgeKey, edgesOf } from './layout'
+import { type Cage, edgeKey, edgesOf, neighbours } from './layout'
 
 /** What maps a form onto itself: turns about z and mirror planes through the origin. */
 export interface Symmetry {
@@ -63,16 +63,16 @@ class Finder {
     }
     return `${cell(x, which & 1)} ${cell(y, which & 2)} ${cell(z, which & 4)}`
   }
-  /** The nearest point to a place that counts as there; -1 where there is none. */
-  near(place: P3): number {
-    let [found, least] = [-1, this.size]
+  /** The points that count as there, the nearest first. */
+  near(place: P3): number[] {
+    const found: [number, number][] = []
     for (let which = 0; which < 8; which++)
       for (const p of this.cells.get(this.key(place, which)) ?? []) {
         const q = placeAt(this.at, p)
         const d = Math.hypot(q[0] - place[0], q[1] - place[1], q[2] - place[2])
-        if (d <= least) [found, least] = [p, d]
+        if (d <= this.size) found.push([p, d])
       }
-    return found
+    return found.sort((a, b) => a[1] - b[1]).map(([p]) => p)
   }
 }
 
@@ -86,14 +86,16 @@ export interface Orbits {
 }
 
 /**
- * How the motions of a symmetry permute a cage; points in `free` belong to none. Where the cage has not that symmetry, the places
- * that have no partner within `near` mm.
+ * How the motions of a symmetry permute a cage; points in `free` belong to none. Points that were there `before` go where they went then,
+ * others to those at their place; where several lie in one place, to the one whose neighbours theirs go to. Where the cage has not that
+ * symmetry, the places that have no partner within `near` mm.
  */
 export function orbitsOf(
   { layout, at }: Cage,
   symmetry: Symmetry,
   free: ReadonlySet<number> = new Set(),
   near = samePlace(at),
+  before?: { cage: Cage; orbits: Orbits },
 ): Orbits | { without: P3[] } {
   const motions = motionsOf(symmetry)
   const own = layout.points.map((_, p) => p)
@@ -106,12 +108,25 @@ export function orbitsOf(
   const faceKey = (corners: readonly number[]) => [...corners].sort((a, b) => a - b).join(' ')
   const faces = new Map(layout.faces.map((f, i) => [faceKey(f.corners), i]))
   const out = { motions, points: [] as Int32Array[], faces: [] as Int32Array[], free }
-  for (const m of motions) {
+  const beside = lazily(() => neighbours({ layout }))
+  const kept = before && keptPartners({ layout, at }, before)
+  for (const [k, m] of motions.entries()) {
     const points = Int32Array.from(own)
+    const several: [number, number[]][] = []
     for (const p of bound) {
-      const q = finder.near(applied(m, placeAt(at, p)))
-      if (q === -1) return { without: [placeAt(at, p)] }
-      points[p] = q
+      const there = finder.near(applied(m, placeAt(at, p)))
+      if (there.length === 0) return { without: [placeAt(at, p)] }
+      const known = kept?.(k, p) ?? -1
+      if (there.includes(known)) points[p] = known
+      else if (there.length === 1) points[p] = there[0]!
+      else several.push([p, there])
+    }
+    const open = new Set(several.map(([p]) => p))
+    for (const [p, there] of several) {
+      const want = beside()[p]!.flatMap((q) => (open.has(q) ? [] : [points[q]!]))
+      const shared = (q: number) => beside()[q]!.filter((x) => want.includes(x)).length
+      points[p] = there.reduce((a, b) => (shared(b) > shared(a) ? b : a))
+      open.delete(p)
     }
     const moved = Int32Array.from(layout.faces, (f, i) => {
       if (f.corners.some((p) => free.has(p))) return i
@@ -123,6 +138,30 @@ export function orbitsOf(
     out.faces.push(moved)
   }
   return out
+}
+
+/** Of a motion by number, where a point of a cage that was there before went then; -1 for new ones. */
+function keptPartners({ layout }: Cage, { cage, orbits }: { cage: Cage; orbits: Orbits }) {
+  const was = new Map(cage.layout.points.map((name, p) => [name, p]))
+  const now = new Map(layout.points.map((name, p) => [name, p]))
+  return (k: number, p: number): number => {
+    const old = was.get(layout.points[p]!)
+    return old === undefined ? -1 : (now.get(cage.layout.points[orbits.points[k]![old]!]!) ?? -1)
+  }
+}
+
+function lazily<T extends object>(make: () => T): () => T {
+  let made: T | undefined
+  return () => (made ??= make())
+}
+
+/** The same symmetry of a cage after some of its points were let go. */
+export function letGoOf({ layout }: Cage, orbits: Orbits, free: ReadonlySet<number>): Orbits {
+  const points = orbits.points.map((of) => of.map((q, p) => (free.has(p) ? p : q)))
+  const faces = orbits.faces.map((of) =>
+    of.map((g, f) => (layout.faces[f]!.corners.some((p) => free.has(p)) ? f : g)),
+  )
+  return { ...orbits, points, faces, free }
 }
 
 const samePlace = (at: Float64Array): number =>
@@ -189,32 +228,58 @@ export function edgesAlike(
   return [...out.values()]
 }
 
+/** What was moved on all copies: how far the points went at most, and which are asked to go two ways, mm apart at most. */
+export interface MovedAlike {
+  cage: Cage
+  most: number
+  apart: { by: number; points: number[] }
+}
+
 /**
- * Moves points by what `by` says of each, all copies alike: what several copies ask of one point is averaged, so that nothing leaves a
- * mirror plane. Gives the points and the largest way any went, mm.
+ * Moves points by what `by` says of each, all copies alike. What a point is asked that some motion leaves where it is, is what that
+ * motion leaves of it, so that nothing leaves a mirror plane; where copies ask for different ways it goes the mean of them, and is told.
  */
 export function movedAlike(
   { layout, at }: Cage,
   { motions, points, free }: Orbits,
   by: ReadonlyMap<number, P3>,
-): { cage: Cage; most: number } {
+): MovedAlike {
+  const n = layout.points.length
   const sum = new Float64Array(at.length)
-  const count = new Int32Array(layout.points.length)
-  for (const [p, d] of by)
+  const count = new Int32Array(n)
+  // Of each point the first way it is asked, by whom, and whether others ask differently.
+  const first = new Float64Array(at.length)
+  const apart = new Float64Array(n)
+  for (const [p, d] of by) {
+    // What each copy is asked: the mean over the motions that lead there.
+    const asked = new Map<number, { way: [number, number, number]; times: number }>()
     for (const [k, m] of motions.entries()) {
-      const q = points[k]![p]!
       if (k > 0 && free.has(p)) continue
+      const q = points[k]![p]!
+      const own = asked.get(q) ?? { way: [0, 0, 0], times: 0 }
       const v = applied(m, d)
+      for (let c = 0; c < 3; c++) own.way[c as 0]! += v[c]!
+      own.times++
+      asked.set(q, own)
+    }
+    for (const [q, { way, times }] of asked) {
+      const v = way.map((x) => x / times)
+      if (count[q] === 0) first.set(v, 3 * q)
+      const off = Math.hypot(...v.map((x, c) => x - first[3 * q + c]!))
+      apart[q] = Math.max(apart[q]!, off)
       for (let c = 0; c < 3; c++) sum[3 * q + c]! += v[c]!
       count[q]!++
     }
+  }
   const out = at.slice()
   let most = 0
-  for (let p = 0; p < count.length; p++) {
+  for (let p = 0; p < n; p++) {
     if (count[p] === 0) continue
     const v = [0, 1, 2].map((c) => sum[3 * p + c]! / count[p]!)
     most = Math.max(most, Math.hypot(v[0]!, v[1]!, v[2]!))
     for (let c = 0; c < 3; c++) out[3 * p + c]! += v[c]!
   }
-  return { cage: { layout, at: out }, most }
+  const two = apart.reduce((a, b) => Math.max(a, b), 0)
+  const torn = Array.from(apart.keys()).filter((p) => apart[p]! > two / 2)
+  return { cage: { layout, at: out }, most, apart: { by: two, points: two > 0 ? torn : [] } }
 }

@@ -436,9 +436,111 @@ describe('what does not work says where and why', () => {
     expect(of('3.0')).toBeCloseTo(was + 5, 9)
     expect(shown!.skin).toBeDefined()
   })
-  test('a move that the symmetry leaves nothing of', async () => {
-    const d = await diagnosis([cage(tube, [{ kind: 'move', on: ['row 3'], x: 5 }], { turns: 12 })])
-    expect([d!.code, d!.places.length > 0]).toEqual(['cage-held', true])
+  const stand = async (edits: object[], more: object) => {
+    const { reports } = await built(piece([cage(tube, edits, more)]))
+    const { status, diagnoses, shown } = reports[0]!
+    return { status, codes: diagnoses.map((d) => d.code), d: diagnoses[0], shown: shown?.cage }
+  }
+  test('what copies ask of each other both ways is refused, never averaged: rows moved aside, twisted under a mirror, with one click that lets go', async () => {
+    for (const [edit, more] of [
+      [{ kind: 'move', on: ['row 3'], x: 5 }, { turns: 12 }],
+      [{ kind: 'rows', rows: [{ row: '3', twist: 30 }] }, { mirrors: ['x'] }],
+      [{ kind: 'rows', rows: [{ row: '3', twist: 30 }] }, { mirrors: ['x', 'y'] }],
+    ] as const) {
+      const { status, d } = await stand([edit], more)
+      expect([status, d!.code, d!.places.length > 0]).toEqual(['fail', 'cage-loses', true])
+      const free = await built(
+        piece([
+          {
+            ...cage(tube, [edit], more),
+            inputs: { ...cage(tube, [edit], more).inputs, ...d!.fixes[0]!.inputs },
+          } as never,
+        ]),
+      )
+      expect(free.reports[0]!.status).toBe('ok')
+      const { points, at } = free.reports[0]!.shown!.cage!
+      if (edit.kind === 'rows')
+        for (const [p, name] of points.entries())
+          if (/^[3-7]\.\d+$/.test(name)) {
+            const [x, y] = placeAt(at, p)
+            expect(Math.hypot(x, y)).toBeCloseTo(48, 9)
+          }
+    }
+  })
+  test('a point on a mirror plane stays on it, and is told by how much', async () => {
+    // Column 3 of 12 stands on the plane x = 0.
+    const { status, d, shown } = await stand([{ kind: 'move', on: ['3.3'], x: 4, z: 3 }], {
+      mirrors: ['x'],
+    })
+    expect([status, d!.code]).toEqual(['warn', 'cage-held'])
+    expect(d!.message).toMatch(/4\.?0* mm of this is left out/)
+    const was = await stand([], { mirrors: ['x'] })
+    const p = shown!.points.indexOf('3.3')
+    const [now, then] = [placeAt(shown!.at, p), placeAt(was.shown!.at, p)]
+    expect(now[2] - then[2]).toBeCloseTo(3, 9)
+    expect(now[0]).toBeCloseTo(0, 9)
+  })
+  test('points about a chosen one that have a copy nearer to it go as its copies: soft moves beside a mirror plane', async () => {
+    const { status, shown } = await stand([{ kind: 'move', on: ['3.2'], y: 2, x: 1, reach: 60 }], {
+      mirrors: ['x'],
+    })
+    expect(status).toBe('ok')
+    const all = shown!.points.map((_, p) => placeAt(shown!.at, p))
+    for (const [x, y, z] of all)
+      expect(all.some((q) => Math.hypot(q[0] + x, q[1] - y, q[2] - z) < 1e-9)).toBe(true)
+  })
+  test('points pulled onto the mirror plane keep their copies: they are moved on, refined, carried out, and welded', async () => {
+    const flat = { kind: 'flat', on: ['3.2', '4.2'], way: 'x', value: 0 }
+    for (const next of [
+      { kind: 'move', on: ['row 5'], z: 1 },
+      { kind: 'move', on: ['3.2'], x: 2 },
+      { kind: 'finer' },
+      { kind: 'extrude', on: ['f5.2'], by: 3 },
+      { kind: 'loop', on: ['3.2~4.2'], share: 0.5 },
+    ])
+      for (const more of [{ mirrors: ['x'] }, { mirrors: ['x', 'y'] }]) {
+        const { codes } = await stand([flat, next, { kind: 'move', on: ['5.2'], z: 0.5 }], more)
+        expect([next.kind, codes.filter((c) => /lose|symmetry/.test(c))]).toEqual([next.kind, []])
+      }
+    // Columns 2 and 4 have come together on the plane, their copies: welded they are one point.
+    const weld = { kind: 'weld', on: ['7.2', '7.4'] }
+    const { codes, shown } = await stand(
+      [
+        { kind: 'flat', on: ['7.2'], way: 'x', value: 0 },
+        weld,
+        { kind: 'move', on: ['5.2'], z: 1 },
+      ],
+      { mirrors: ['x'] },
+    )
+    expect(codes.filter((c) => /lose|symmetry/.test(c))).toEqual([])
+    expect(shown!.points.filter((n) => n === '7.2' || n === '7.4')).toHaveLength(1)
+  })
+  test('after points were let go the cage is refined, once and again, and the rest stays alike', async () => {
+    for (const more of [{ turns: 6 }, { mirrors: ['x', 'y'] }]) {
+      const { codes, shown } = await stand(
+        [
+          { kind: 'free', on: ['3.1'] },
+          { kind: 'move', on: ['3.1'], out: 2, z: 1 },
+          { kind: 'finer' },
+          { kind: 'finer' },
+          { kind: 'move', on: ['row 6'], z: 0.5 },
+        ],
+        more,
+      )
+      expect(codes.filter((c) => c !== 'cage-open')).toEqual([])
+      const free = new Set(shown!.free)
+      expect(free.size).toBeLessThan(shown!.points.length / 2)
+      const bound = shown!.points.flatMap((_, p) => (free.has(p) ? [] : [placeAt(shown!.at, p)]))
+      for (const [x, y, z] of bound) {
+        const q =
+          'turns' in more
+            ? [x / 2 - (y * Math.sqrt(3)) / 2, (x * Math.sqrt(3)) / 2 + y / 2, z]
+            : [-x, y, z]
+        expect(bound.some((b) => Math.hypot(b[0] - q[0]!, b[1] - q[1]!, b[2] - q[2]!) < 1e-9)).toBe(
+          true,
+        )
+      }
+    }
   })
   test('an opening that lies in no plane, what is not on the cage, a twist that crosses itself', async () => {
     expect(await code(tube, [{ kind: 'move', on: ['7.0'], z: 9 }])).toEqual(['cage-open', true])

@@ -1,7 +1,7 @@
 import { dot3, mean3, norm3, type P3, placeAt, scale3, sub3 } from '../../math'
 import { creaseLines } from '../creases'
-import { neighbours, pointNormals, type Turning } from '../edit'
-import { type Cage, ENDLESS, edgeOfKey } from '../layout'
+import { pointNormals, type Turning } from '../edit'
+import { type Cage, ENDLESS, edgeOfKey, neighbours } from '../layout'
 
 /** Something that can be tried on a cage to make its limit more even. */
 export type Cure =

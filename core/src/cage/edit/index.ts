@@ -8,7 +8,6 @@ export {
   middleOf,
   movedBy,
   movedOut,
-  neighbours,
   pointNormals,
   relaxed,
   rounded,

@@ -11,7 +11,7 @@ import {
   turnAbout,
   unit3,
 } from '../../math'
-import { type Cage, edgesOf } from '../layout'
+import { type Cage, neighbours } from '../layout'
 import { faceVector } from './extrude'
 
 /** How far each point goes, mm. */
@@ -32,16 +32,6 @@ export function pointNormals({
     for (const p of corners) sums[p] = add3(sums[p]!, n)
   }
   return sums.map(unit3)
-}
-
-/** Points beside each point, by edges. */
-export function neighbours({ layout }: Pick<Cage, 'layout'>): number[][] {
-  const out: number[][] = layout.points.map(() => [])
-  for (const [p, q] of edgesOf(layout.faces).values()) {
-    out[p]!.push(q)
-    out[q]!.push(p)
-  }
-  return out
 }
 
 /** The middle of points, mm. */

@@ -1,6 +1,5 @@
 import { good, type Outcome } from '../../math'
-import { neighbours } from '../edit/places'
-import type { Cage } from '../layout'
+import { type Cage, neighbours } from '../layout'
 import { CageSkinner, levelsFor } from '../limit/skin'
 import { tableOf } from '../limit/table'
 import { laidOnto, layOf, type Reached } from './lay'

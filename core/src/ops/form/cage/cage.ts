@@ -33,7 +33,7 @@ const LEVELS = ['once', 'twice', 'three times', 'four times'].map((label, k) => 
 
 export const cageOp = defineOp<CageInputs>({
   kind: 'cage',
-  version: 3,
+  version: 4,
   label: 'Cage',
   help: 'A form pushed and pulled by the points of a coarse cage around it; its smooth limit becomes a body.',
   stage: 'form',

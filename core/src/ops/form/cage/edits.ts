@@ -8,7 +8,6 @@ import {
   edgeKey,
   extrudeFaces,
   filled,
-  finer,
   flattened,
   insertLoops,
   middleOf,
@@ -33,13 +32,10 @@ import { putAlong } from './along'
 import { type Chosen, chosenOn, copiesOf } from './chosen'
 import type { CageEdit, Reads } from './inputs'
 import { alike, type Made, only } from './made'
-import { type Edited, lostOf, type Stand, symmetric } from './stand'
+import { type Edited, finerStand, lostOf, type Stand, symmetric } from './stand'
 import { keeping, walled } from './whole'
 
 const AXES = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const
-
-const then = (stand: Stand, made: Outcome<Cage>): Outcome<Edited> =>
-  made.ok ? good({ ...stand, cage: made.value, warnings: [] }) : made
 
 /** What an edit makes of a cage, on all copies of what it names. */
 export function edited(
@@ -58,7 +54,10 @@ export function edited(
     const names = all.map((p) => cage.layout.points[p]!)
     return good({ cage, free: new Set([...free, ...names]), warnings: lostOf(lost) })
   }
-  if (edit.kind === 'finer') return then(stand, finer(cage, edit.id))
+  if (edit.kind === 'finer') {
+    const made = finerStand(stand, symmetry, edit.id)
+    return made.ok ? good({ ...made.value, warnings: [] }) : made
+  }
   if (edit.kind === 'thicken') return walled(stand, edit, read)
   if (edit.kind === 'rows') return byRows(stand, edit, orbits.value, read)
   const chosen = chosenOn(cage, edit.on)
@@ -85,26 +84,28 @@ function changed(
   const none = (what: string) => bad('cage-none', `Choose ${what} for this edit.`)
   switch (edit.kind) {
     case 'move': {
-      const counts = withFalloff(cage, points, read.length(edit.reach))
+      const counts = onesOwn(withFalloff(cage, points, read.length(edit.reach)), orbits)
       const by = [edit.x, edit.y, edit.z].map(read.length) as unknown as P3
       const ways = movedBy(counts, by)
       const out = read.length(edit.out)
       if (out !== 0)
         for (const [p, d] of movedOut(cage, counts, out)) ways.set(p, add3(ways.get(p)!, d))
-      return alike(cage, orbits, ways)
+      return alike(cage, orbits, ways, points)
     }
     case 'size': {
-      const counts = withFalloff(cage, points, read.length(edit.reach))
+      const counts = onesOwn(withFalloff(cage, points, read.length(edit.reach)), orbits)
       const by = [edit.sx, edit.sy, edit.sz].map(read.number) as unknown as P3
-      return alike(cage, orbits, scaledBy(cage, counts, by, aboutOf(cage, points, edit.about)))
+      const from = aboutOf(cage, points, edit.about)
+      return alike(cage, orbits, scaledBy(cage, counts, by, from), points)
     }
     case 'turn': {
-      const counts = withFalloff(cage, points, read.length(edit.reach))
+      const counts = onesOwn(withFalloff(cage, points, read.length(edit.reach)), orbits)
       const from = aboutOf(cage, points, edit.about)
       return alike(
         cage,
         orbits,
         turnedBy(cage, counts, read.angle(edit.angle), from, AXES[edit.way]),
+        points,
       )
     }
     case 'flat': {
@@ -182,6 +183,14 @@ function changed(
         : none('two points of one face')
     }
   }
+}
+
+/** What points about those chosen count, without those of which a copy counts more: they go as its copies. */
+function onesOwn(counts: ReadonlyMap<number, number>, { points }: Orbits): Map<number, number> {
+  const most = new Map<number, number>()
+  for (const [p, w] of counts)
+    for (const of of points) most.set(of[p]!, Math.max(w, most.get(of[p]!) ?? 0))
+  return new Map([...counts].filter(([p, w]) => w > most.get(p)! * (1 - 1e-9)))
 }
 
 const aboutOf = (cage: Cage, points: readonly number[], about: 'own' | 'axis'): P3 => {

@@ -1,8 +1,8 @@
 import {
   type Cage,
-  finer,
   laidOnto,
   layOf,
+  movedAlike,
   type Orbits,
   pulledTo,
   type Symmetry,
@@ -12,8 +12,7 @@ import { bad, type Diagnosis, good, mm, type Outcome, type P3, placeAt, sub3 } f
 import type { TriMesh } from '../../../mesh'
 import { chosenOn, copiesOf } from './chosen'
 import type { CageEdit, Reads } from './inputs'
-import { alike } from './made'
-import { type Edited, lostOf, type Stand, symmetric } from './stand'
+import { type Edited, finerStand, lostOf, type Stand, symmetric } from './stand'
 
 type Lay = Extract<CageEdit, { kind: 'lay' }>
 
@@ -49,7 +48,7 @@ export function layed(stand: Stand, edit: Lay, symmetry: Symmetry, read: Reads):
     if (!made.ok) return made
     const { cage, most, mean, where, places, offs } = made.value
     astray.push(...made.value.astray)
-    now = { ...now, cage }
+    now = { ...now, cage, orbits: orbits.value }
     const done = most <= within
     const many = 4 * cage.layout.faces.length > MOST
     if (done || step === edit.finer || many) {
@@ -60,10 +59,10 @@ export function layed(stand: Stand, edit: Lay, symmetry: Symmetry, read: Reads):
       const laid = { edit: edit.id, places, offs, within }
       return good({ ...now, warnings, words, laid })
     }
-    const next = finer(cage, `${edit.id}${step === 0 ? '' : `/${step}`}`)
+    const next = finerStand(now, symmetry, `${edit.id}${step === 0 ? '' : `/${step}`}`)
     if (!next.ok) return next
-    on = chosenAfter(cage, next.value, moves)
-    now = { ...now, cage: next.value }
+    on = chosenAfter(cage, next.value.cage, moves)
+    now = next.value
   }
 }
 
@@ -82,15 +81,15 @@ function once(
     from === 'near' ? null : pulledTo(cage, table.value, mesh, 'xyz'.indexOf(from), moves)
   const at = laidOnto({ ...cage, at: pulled?.at ?? cage.at }, table.value, mesh, off, moves)
   const ways = new Map([...moves].map((p) => [p, sub3(placeAt(at, p), placeAt(cage.at, p))]))
-  const made = alike(cage, orbits, ways)
-  if (!made.ok) return made
-  const reached = layOf(made.value.cage, table.value, mesh, off, moves)
+  // What lies unlike under copies is met in the mean: how far off that is, is measured.
+  const laid = movedAlike(cage, orbits, ways).cage
+  const reached = layOf(laid, table.value, mesh, off, moves)
   if (!reached)
     return bad(
       'cage-few',
       'What is chosen alone places no part of the form: choose whole faces with those beside them.',
     )
-  return good({ cage: made.value.cage, ...reached, astray: pulled?.astray ?? [] })
+  return good({ cage: laid, ...reached, astray: pulled?.astray ?? [] })
 }
 
 /** Of a refined cage: the points of what was chosen, and those new on edges and in faces of it. */

@@ -1,5 +1,6 @@
 import {
   type Cage,
+  letGoOf,
   madeAlike,
   motionsOf,
   orbitsOf,
@@ -20,8 +21,9 @@ import type { OpContext } from '../../state'
 import { edited } from './edits'
 import type { CageEdit, CageInputs, CageStart, Reads } from './inputs'
 import { layed } from './laying'
+import { LOST } from './made'
 import { type Noted, noting, readsOf, unchanged } from './reads'
-import { type Edited, type Laid, type Stand, symmetric } from './stand'
+import { type Edited, type Laid, numbersOf, type Stand, symmetric } from './stand'
 
 export const symmetryOf = ({
   turns,
@@ -234,14 +236,23 @@ export function replayed(
     if (!STAYS.has(edit.kind)) laid = made.value.laid
     stand = made.value
   }
-  return good({ cage: stand.cage, free: stand.free, warnings, words, ...(laid ? { laid } : {}) })
+  const { cage, free, orbits } = stand
+  return good({
+    cage,
+    free,
+    warnings,
+    words,
+    ...(orbits ? { orbits } : {}),
+    ...(laid ? { laid } : {}),
+  })
 }
 
 function begun(start: CageStart, symmetry: Symmetry, read: Reads, op: string): Outcome<Edited> {
   const made = started(start, read)
   if (!made.ok) return made
   const first = symmetric({ cage: made.value, free: new Set() }, symmetry)
-  if (first.ok) return good({ cage: made.value, free: new Set(), warnings: [] })
+  if (first.ok)
+    return good({ cage: made.value, free: new Set(), orbits: first.value, warnings: [] })
   const restored = madeAlike(made.value, symmetry)
   if (restored && start.kind === 'given' && start.alike)
     return good({
@@ -271,15 +282,20 @@ function begun(start: CageStart, symmetry: Symmetry, read: Reads, op: string): O
   )
 }
 
-const LOST = 'cage-loses'
 function after(from: Stand, edit: CageEdit, symmetry: Symmetry, read: Reads): Outcome<Edited> {
   const made =
     edit.kind === 'lay' ? layed(from, edit, symmetry, read) : edited(from, edit, symmetry, read)
-  if (!made.ok || KEEPS.has(edit.kind)) return made
+  if (!made.ok || made.value.orbits) return made
+  const { cage } = made.value
+  const was = symmetric(from, symmetry)
+  if (was.ok && KEEPS.has(edit.kind)) {
+    const orbits = letGoOf(cage, was.value, numbersOf(made.value))
+    return good({ ...made.value, orbits })
+  }
   const now: Edited = { ...made.value, free: freed(made.value, from) }
-  const still = symmetric(now, symmetry)
+  const still = symmetric(now, symmetry, from)
   return still.ok
-    ? good(now)
+    ? good({ ...now, orbits: still.value })
     : bad(LOST, 'With it the cage would lose its symmetry here.', still.diagnosis.places)
 }
 
