@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { beforeAll, describe, expect, test } from 'vitest'
 import { placeAt } from '../math'
+import type { Op } from '../workpiece'
 import { op } from '../workpiece/samples.test-data'
-import { cageSymmetry } from '.'
+import { cageSymmetry, readGauges } from '.'
 import { bodiesOf, built, diagnosis, exact, piece, the } from './exactroute.test-data'
 
 beforeAll(the)
@@ -40,6 +41,37 @@ describe('bodies of cages', () => {
     const part = await exact([cage(box, [], { within: 0.001 })], 'cage')
     expect(part.faces).toHaveLength(6)
     expect(part.measure.volume / 60 ** 3).toBeCloseTo(0.327552379, 5)
+  })
+  test('faces of the body meet within a tenth of a degree where the form is smooth, as the kernel reads it; told where so many are about one point that they do not', async () => {
+    const seams = async (route: Op[]) => {
+      const gauges = [{ id: 'g', kind: 'seams', params: {} }]
+      const w = { ...piece(route), gauges }
+      const made = await built(w)
+      return { report: made.reports[0]!, reading: readGauges(w, made)[0]!.reading! }
+    }
+    const told = (consequence: string) => Number(/meeting within ([\d.]+)°/.exec(consequence)![1])
+    const shut = { ...tube, bands: 2, floor: 'shut', lid: 'shut' }
+    const push = [{ kind: 'size', on: ['row 1'], sx: 1.3, sy: 1.2, sz: 1 }]
+    for (const route of [
+      [cage(box)],
+      [cage({ ...shut, columns: 5 }, push)],
+      [cage({ ...shut, columns: 7 }, [...push, { kind: 'move', on: ['2.3'], z: 6 }])],
+    ]) {
+      const { report, reading } = await seams(route)
+      expect([report.status, report.diagnoses]).toEqual(['ok', []])
+      expect(told(report.consequence)).toBeLessThanOrEqual(0.1)
+      expect([reading.low, reading.rows[0]!.text]).toEqual([2, expect.stringMatching(/ 0 less$/)])
+    }
+    // Loose on purpose: what is told is no less than what the kernel finds at its 33 places an edge.
+    const loose = await seams([cage(box, [], { meet: 30, within: 1 })])
+    const worst = Math.max(
+      ...loose.reading.rows.flatMap((r) => (r.text.match(/[\d.]+(?=°)/g) ?? []).map(Number)),
+    )
+    expect(told(loose.report.consequence)).toBeGreaterThanOrEqual(worst - 0.01)
+    expect(worst).toBeGreaterThan(0.5)
+    const many = (await seams([cage({ ...shut, columns: 14 }, push)])).report
+    expect([many.status, many.diagnoses[0]!.code]).toEqual(['warn', 'cage-kinked'])
+    expect(many.diagnoses[0]!.places).toHaveLength(1)
   })
   test('faces given by hand: what triangles and a half sharp ring enclose, as a second program sums it up', async () => {
     // Catmull-Clark written anew in Python: limit places of levels 5 and 6, quads summed up, Richardson's extrapolation.

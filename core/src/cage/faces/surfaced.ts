@@ -4,6 +4,7 @@ import type { Cage } from '../layout'
 import { limitNormal, limitPoint } from '../limit/limit'
 import { type Level, refinedLevel } from '../limit/refine'
 import { type Table, twinOf } from '../limit/table'
+import { Between, fromCorner, type Meeting } from './between'
 import { type Block, blocksOf, isOpen, regularIn, sideOf } from './blocks'
 import { type BlockPatch, patchOfBlock } from './patches'
 import { Stars } from './stars'
@@ -20,6 +21,8 @@ export interface Surfaced {
   /** How far the limit is off the patches where that was looked at, about its stars, mm; and how far its normals turn, rad. */
   off: number
   turned: number
+  /** The largest angle between patches side by side where the limit is smooth. */
+  between: Meeting
   /** A place there where the limit looks the other way than its patch: it folds over itself; null where none was seen. */
   folds: P3 | null
   /** How often knots halve towards stars. */
@@ -95,13 +98,14 @@ function inPlane(t: Table, at: Float64Array, faces: readonly number[]): boolean 
 /** Looked at where a star is: so many times refined farther than the knots go. */
 const FINER = 3
 /** Knots halve so often at most, and at first. */
-const [DEEPEST, FIRST] = [8, 2]
+const [DEEPEST, FIRST] = [12, 2]
 
 /**
  * The limit of a cage as few bicubic patches: exact but for small cells at stars, where knots are added until it is within
- * `tolerance` mm. What is told was measured: how far places of the limit in those cells are from the patches.
+ * `tolerance` mm, and patches meet within the angle `meet` (rad) there. What is told was measured: how far places of the limit in those
+ * cells are from the patches, and the patches from each other along their edges.
  */
-export function surfaced(table: Table, { at }: Cage, tolerance: number): Surfaced {
+export function surfaced(table: Table, { at }: Cage, tolerance: number, meet = ANY): Surfaced {
   const { level, from } = settled(table, at)
   const flats = flatParts(level)
   const left = new Set(flats.flat())
@@ -109,7 +113,7 @@ export function surfaced(table: Table, { at }: Cage, tolerance: number): Surface
   const blocks = blocksOf(level.table, left)
   for (let depth = FIRST; ; depth++) {
     const made = within(blocks, stars, depth, depth < DEEPEST ? tolerance : ANY)
-    if (!made) continue
+    if (!made || (made.between.angle > meet && depth < DEEPEST)) continue
     const { patches, ...seen } = made
     return {
       patches: patches.map(({ patch }, k) => ({
@@ -142,7 +146,7 @@ function within(
   stars: Stars,
   depth: number,
   most: number,
-): (Seen & { patches: BlockPatch[] }) | null {
+): (Seen & Pick<Surfaced, 'between'> & { patches: BlockPatch[] }) | null {
   const fine = new Map<Level, Level>()
   const finer = (level: Level): Level => {
     let found = fine.get(level)
@@ -154,22 +158,24 @@ function within(
     return found
   }
   const patches: BlockPatch[] = []
+  const between = new Between(stars.base.table, 2 ** (1 - depth))
   let [off, turned] = [0, 0]
   let folds: P3 | null = null
   for (const block of blocks) {
     const made = patchOfBlock(block, stars, depth)
     patches.push(made)
     for (const { corner, k } of made.stars) {
-      const about = stars.about(corner, depth)
+      between.take(made.patch, block, k, corner)
+      const about = stars.about(corner, depth - 1)
       const cells = cellsOf(about.corner)
-      const seen = offIn(made.patch, block, k, 2 ** -depth, finer(about.level), cells)
+      const seen = offIn(made.patch, block, k, 2 ** (1 - depth), finer(about.level), cells)
       off = Math.max(off, seen.off)
       turned = Math.max(turned, seen.turned)
       folds ??= seen.folds
       if (off > most) return null
     }
   }
-  return { patches, off, turned, folds }
+  return { patches, off, turned, folds, between: between.most }
 }
 
 /** The corners that begin the cells of a quad refined `FINER` times, and their low ends as shares of its sides. */
@@ -224,10 +230,6 @@ function offIn(
   }
   return { off, turned, folds }
 }
-
-/** u and v of what is so far along the sides from corner k of a block of m by n. */
-const fromCorner = (k: number, x: number, y: number, m: number, n: number): [number, number] =>
-  k === 0 ? [x, y] : k === 1 ? [m - y, x] : k === 2 ? [m - x, n - y] : [y, n - x]
 
 /** A step of u and v from the jet's place towards another. */
 function towards(to: Float64Array): [number, number] {

@@ -78,6 +78,14 @@ export const cageOp = defineOp<CageInputs>({
       dim: 'length',
       when: (i) => i.as !== 'triangles',
     },
+    {
+      name: 'meet',
+      label: 'Faces meet within',
+      help: 'The angle at which faces of the body may meet there where the limit is smooth: knots are added until it is less.',
+      type: 'value',
+      dim: 'angle',
+      when: (i) => i.as !== 'triangles',
+    },
     ...ontoFields,
   ],
   start: ({ body }) => ({
@@ -97,6 +105,7 @@ export const cageOp = defineOp<CageInputs>({
     level: '2',
     seen: 'auto',
     within: 0.01,
+    meet: 0.1,
     mode: 'new',
     ...(body ? { body } : {}),
   }),
@@ -228,7 +237,9 @@ function exactly(
     )
   const crossing = crossingOf(cage, table, ctx)
   if (crossing) return crossing
-  const made = ctx.once('surfaces', () => surfaced(table, cage, within))
+  const meet = ctx.read(input.meet, 'angle')
+  if (!(meet > 0)) return bad('cage-meet', 'The angle at which faces may meet is above 0.')
+  const made = ctx.once('surfaces', () => surfaced(table, cage, within, meet))
   if (made.folds)
     return bad(
       'cage-folds',
@@ -243,10 +254,23 @@ function exactly(
   }))
   const part = quilted(patches, ends.value, ctx)
   if (!part.ok) return part
+  const degrees = (rad: number) => `${fixed((rad * 180) / Math.PI, 2)}°`
+  const { angle, at } = made.between
   const off =
     made.stars === 0
       ? 'exact'
-      : `within ${mm(made.off, 4)} and ${fixed((made.turned * 180) / Math.PI, 2)}°`
+      : `within ${mm(Math.max(made.off, 1e-4), 4)} and ${degrees(made.turned)}, meeting within ${degrees(angle)}`
+  const kinked: Diagnosis[] =
+    angle > meet && at
+      ? [
+          {
+            code: 'cage-kinked',
+            message: `Faces of it meet at ${degrees(angle)} here, not within ${degrees(meet)}: so many faces about one point bring it no nearer.`,
+            places: [{ at, label: degrees(angle) }],
+            fixes: [],
+          },
+        ]
+      : []
   const words = `${wordsOf(input, table, told)}${part.value.faces.length} on the body, ${off}; `
-  return placed(part.value, input, ctx, { warnings: told.warnings, words })
+  return placed(part.value, input, ctx, { warnings: [...told.warnings, ...kinked], words })
 }

@@ -232,6 +232,7 @@ export const cageInputs = z.object({
   seen: z.enum(['auto', '1', '2', '3', '4']).default('auto'),
   /** How far the exact faces may be off the limit, mm. */
   within: valueSchema.default(0.01),
+  meet: valueSchema.default(0.1),
   ...ontoInputs,
 })
 export type CageInputs = z.infer<typeof cageInputs>
