@@ -198,6 +198,8 @@ it('150 times made and given back: the kernel takes at most one step of memory m
     kernel.anatomy(round.shape, 0.1, 0.3)
     kernel.measure(round.shape)
     kernel.volumeByTriangles(round.shape, 0.1, 0.3)
+    kernel.feet(round.shape, [0, 1, 2], [[1, 2, 3]], undefined, true)
+    kernel.distances(round.shape, [0], a.shape, [1], 4)
     for (const x of [a, b, cut, round]) kernel.free(x.shape)
   }
   for (let i = 0; i < 20; i++) cycle()

@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { pointAt, tangentAt } from '../curve'
 import type { ExactPart } from '../exact'
@@ -123,5 +124,45 @@ describe('a tube that was squeezed is hollowed all the same', () => {
     }
     const room = Math.PI * 361 * 100 - cut
     expect((whole.measure.volume - thin.measure.volume) / room).toBeCloseTo(1, 5)
+  })
+  it('property: where an edge outside is rounded by more than the wall it is thinner over the ridge inside, and told by how much (closed form)', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.double({ min: 10, max: 16, noNaN: true }),
+        fc.double({ min: 1, max: 2.5, noNaN: true }),
+        fc.double({ min: 0.4, max: 0.9, noNaN: true }),
+        async (flat, r, wall) => {
+          // A flat square to x meets the skin in two upright lines.
+          const route = [
+            ...tube,
+            rectangle(30, 'side', 'front', [flat, 30], [20, 30]),
+            box[1]!,
+            op(40, 'fillet', 'soft', {
+              body: 'tube',
+              edges: [],
+              round: [{ face: 'bite:side4' }],
+              radius: r,
+            }),
+          ]
+          const before = await exact(route, 'tube')
+          const { reports } = await built(piece([...route, shelled(wall)]))
+          const report = reports[reports.length - 1]!
+          expect(before.measure.closed).toBe(true)
+          // In plan: the round touches the flat and the skin; the ridge is where both, set off, meet.
+          const [x, u] = [flat - r, flat - wall]
+          const centre = [x, Math.sqrt((20 - r) ** 2 - x * x)]
+          const ridge = [u, Math.sqrt((20 - wall) ** 2 - u * u)]
+          const least = r - Math.hypot(centre[0]! - ridge[0]!, centre[1]! - ridge[1]!)
+          const told = /wall ([\d.]+)/.exec(report.consequence)
+          if (least < wall - 2e-3) {
+            expect(report.diagnoses.map((d) => d.code)).toEqual(['thin-wall'])
+            const measured = Number(/measures ([\d.]+)/.exec(report.diagnoses[0]!.message)![1])
+            expect(Math.abs(measured - least)).toBeLessThan(2e-3)
+          } else expect(report.diagnoses).toEqual([])
+          expect(Math.abs(Number(told![1]) - Math.min(least, wall))).toBeLessThan(6e-3)
+        },
+      ),
+      { numRuns: 1 },
+    )
   })
 })

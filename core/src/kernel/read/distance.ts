@@ -1,7 +1,7 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs'
 import { Numbered, type Oc, partsOf } from '../explore'
 import { together } from '../make/move'
-import type { KernelScope } from '../scope'
+import { type KernelScope, scoped } from '../scope'
 
 /** Face by face, from places on its surface to the nearest of some faces of another shape, mm. The shape is meshed. */
 export function distances(
@@ -41,9 +41,12 @@ export function distances(
     const step = Math.max(1, Math.floor(all / per))
     for (let n = 1; n <= all; n += step) {
       const p = s.keep(surface.EvalD0(...(n <= nodes ? node(n) : middle(n - nodes))))
-      const vertex = s.keep(s.keep(new oc.BRepBuilderAPI_MakeVertex(p)).Vertex())
-      const measured = s.keep(new oc.BRepExtrema_DistShapeShape(vertex, target))
-      if (measured.IsDone()) out.push(measured.Value())
+      // One after the other is given back: each holds as much as the faces.
+      scoped((own) => {
+        const vertex = own.keep(own.keep(new oc.BRepBuilderAPI_MakeVertex(p)).Vertex())
+        const measured = own.keep(new oc.BRepExtrema_DistShapeShape(vertex, target))
+        if (measured.IsDone()) out.push(measured.Value())
+      })
     }
     return out
   })

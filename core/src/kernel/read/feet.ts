@@ -1,9 +1,9 @@
-import type { TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs'
+import type { BRepExtrema_DistShapeShape, TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs'
 import { add3, dot3, norm3, type P3, scale3, sub3, unit3 } from '../../math'
 import { Numbered, type Oc, partsOf } from '../explore'
 import { together } from '../make/move'
-import type { KernelScope } from '../scope'
-import type { Foot } from '../types'
+import { type KernelScope, scoped } from '../scope'
+import { type Foot, KernelError } from '../types'
 
 /** How far along a direction faces are looked for, mm. */
 const REACH = 1e4
@@ -27,35 +27,41 @@ export function feetOf(
   const all = new Numbered(oc, partsOf(oc, s, shape, 'FACE')).all
   const chosen = faces.map((i) => all[i]!)
   const target = together(oc, s, chosen).shape
-  const outAt = out
-    ? outward(
-        oc,
-        s,
-        chosen.map((f) => s.keep(oc.TopoDS.Face(f))),
+  const outAt = out ? outward(oc, s, chosen) : null
+  // One place after the other is given back: each holds as much as the faces.
+  return from.map((p) => scoped((own) => footOf(oc, own, target, p, along, outAt)))
+}
+
+type OutAt = (found: BRepExtrema_DistShapeShape, k: number) => P3
+
+function footOf(
+  oc: Oc,
+  s: KernelScope,
+  target: TopoDS_Shape,
+  p: P3,
+  along: P3 | undefined,
+  outAt: OutAt | null,
+): Foot | null {
+  const pnt = (q: P3) => s.keep(new oc.gp_Pnt(...q))
+  const ray = (d: P3) =>
+    s
+      .keep(
+        new oc.BRepBuilderAPI_MakeEdge(
+          pnt(add3(p, scale3(d, -REACH))),
+          pnt(add3(p, scale3(d, REACH))),
+        ),
       )
-    : null
-  return from.map((p) => {
-    const pnt = (q: P3) => s.keep(new oc.gp_Pnt(...q))
-    const probe = along
-      ? s
-          .keep(
-            new oc.BRepBuilderAPI_MakeEdge(
-              pnt(add3(p, scale3(along, -REACH))),
-              pnt(add3(p, scale3(along, REACH))),
-            ),
-          )
-          .Edge()
-      : s.keep(new oc.BRepBuilderAPI_MakeVertex(pnt(p))).Vertex()
-    const found = s.keep(new oc.BRepExtrema_DistShapeShape(s.keep(probe), target))
-    if (!found.IsDone() || (along && found.Value() > 1e-6)) return null
-    let best: P3 | null = null
-    for (let k = 1; k <= found.NbSolution(); k++) {
-      const q = s.keep(found.PointOnShape2(k))
-      const at: P3 = [q.X(), q.Y(), q.Z()]
-      if (!best || nearer(at, best, p, along)) best = at
-    }
-    return best && { at: best, ...(outAt ? { out: outAt(best) } : {}) }
-  })
+      .Edge()
+  const probe = along ? ray(along) : s.keep(new oc.BRepBuilderAPI_MakeVertex(pnt(p))).Vertex()
+  const found = s.keep(new oc.BRepExtrema_DistShapeShape(s.keep(probe), target))
+  if (!found.IsDone() || (along && found.Value() > 1e-6)) return null
+  let best: { at: P3; k: number } | null = null
+  for (let k = 1; k <= found.NbSolution(); k++) {
+    const q = s.keep(found.PointOnShape2(k))
+    const at: P3 = [q.X(), q.Y(), q.Z()]
+    if (!best || nearer(at, best.at, p, along)) best = { at, k }
+  }
+  return best && { at: best.at, ...(outAt ? { out: outAt(found, best.k) } : {}) }
 }
 
 /** Whether a foot is nearer to a place than another, or as near and on ahead of it. */
@@ -65,27 +71,60 @@ function nearer(at: P3, than: P3, p: P3, along: P3 | undefined): boolean {
   return dot3(sub3(at, than), along) > 0
 }
 
-/** The direction out of the first of some faces whose surface a place lies on, else of the nearest. */
-function outward(oc: Oc, s: KernelScope, faces: readonly TopoDS_Face[]): (at: P3) => P3 {
-  const surfaces = faces.map((face) => ({
-    face: s.keep(new oc.BRepGProp_Face(face, false)),
-    surface: s.keep(oc.BRep_Tool.Surface(face)),
-  }))
-  const spot = s.keep(new oc.gp_Pnt(0, 0, 0))
-  const normal = s.keep(new oc.gp_Vec(0, 0, 1))
-  return (at) => {
-    const p = s.keep(new oc.gp_Pnt(...at))
-    let best = { off: Number.POSITIVE_INFINITY, out: [0, 0, 0] as P3 }
-    for (const { face, surface } of surfaces) {
-      const found = s.keep(new oc.GeomAPI_ProjectPointOnSurf(p, surface))
-      if (found.NbPoints() === 0) continue
-      const off = found.LowerDistance()
-      if (off >= best.off) continue
-      const { U, V } = found.LowerDistanceParameters(0, 0)
-      face.Normal(U, V, spot, normal)
-      best = { off, out: unit3([normal.X(), normal.Y(), normal.Z()]) }
-      if (off < ON) break
+/**
+ * The direction out of a face where a foot lies, of the first of some that holds it: the foot tells the face, the edge or the corner it
+ * lies on and its parameters there (to be sought anew by the kernel they would cost a megabyte each, for good).
+ */
+function outward(oc: Oc, s: KernelScope, given: readonly TopoDS_Shape[]): OutAt {
+  const faces = given.map((f) => {
+    const face = s.keep(oc.TopoDS.Face(f))
+    return {
+      face,
+      surface: s.keep(new oc.BRepGProp_Face(face, false)),
+      edges: new Numbered(oc, partsOf(oc, s, f, 'EDGE')),
+      corners: new Numbered(oc, partsOf(oc, s, f, 'VERTEX')),
     }
-    return best.out
+  })
+  const own = new Numbered(oc, given)
+  return (found, k) =>
+    scoped((t) => {
+      const support = t.keep(found.SupportOnShape2(k))
+      const alone = own.of(support)
+      const at = alone >= 0 ? faces[alone]! : faces.find((f) => holds(f, support))
+      if (!at) throw new KernelError('A foot lies on none of the faces that were asked.')
+      const [u, v] =
+        alone >= 0
+          ? [found.ParOnFaceS2(k).u, found.ParOnFaceS2(k).v]
+          : uvOn(oc, t, at, support, () => found.ParOnEdgeS2(k).t)
+      const spot = t.keep(new oc.gp_Pnt(0, 0, 0))
+      const normal = t.keep(new oc.gp_Vec(0, 0, 1))
+      at.surface.Normal(u, v, spot, normal)
+      return unit3([normal.X(), normal.Y(), normal.Z()])
+    })
+}
+
+interface OutFace {
+  face: TopoDS_Face
+  edges: Numbered
+  corners: Numbered
+}
+const holds = ({ edges, corners }: OutFace, part: TopoDS_Shape) =>
+  edges.of(part) >= 0 || corners.of(part) >= 0
+
+/** The parameters on a face of a place on one of its edges, or of one of its corners. */
+function uvOn(
+  oc: Oc,
+  s: KernelScope,
+  { face, edges }: OutFace,
+  part: TopoDS_Shape,
+  along: () => number,
+): [number, number] {
+  const edge = edges.all[edges.of(part)]
+  if (!edge) {
+    const uv = s.keep(oc.BRep_Tool.Parameters(s.keep(oc.TopoDS.Vertex(part)), face))
+    return [uv.X(), uv.Y()]
   }
+  const curve = s.keep(new oc.BRepAdaptor_Curve2d(s.keep(oc.TopoDS.Edge(edge)), face))
+  const uv = s.keep(curve.EvalD0(along()))
+  return [uv.X(), uv.Y()]
 }

@@ -12,10 +12,11 @@ export type ShownSkin = Pick<Anatomy, 'positions' | 'normals' | 'triangles'> & {
   groups: Uint32Array
 }
 
+/** Numbers at an address, which the kernel gives as a signed one: past 2 GB it is below 0. */
 export const floats = (oc: Oc, at: number, n: number) =>
-  new Float32Array(oc.wasmMemory.buffer, at, n).slice()
+  new Float32Array(oc.wasmMemory.buffer, at >>> 0, n).slice()
 export const ints = (oc: Oc, at: number, n: number) =>
-  new Uint32Array(oc.wasmMemory.buffer, at, n).slice()
+  new Uint32Array(oc.wasmMemory.buffer, at >>> 0, n).slice()
 
 /** The triangles that show a shape, with the normals of its surfaces, and which belong to which face. */
 export function shownSkin(

@@ -1,6 +1,15 @@
 import { z } from 'zod'
 import type { ExactPart } from '../../../exact'
-import { bad, type Diagnosis, fixed, good, mm, type Outcome, type P2 } from '../../../math'
+import {
+  bad,
+  type Diagnosis,
+  fixed,
+  good,
+  mm,
+  type Outcome,
+  type P2,
+  type Place,
+} from '../../../math'
 import { valueSchema } from '../../../profile'
 import { type FaceRef, faceRefSchema } from '../../../refs'
 import {
@@ -17,7 +26,7 @@ import { defineOp } from '../../spec'
 import { type Body, type OpContext, type OpMade, volumeWords } from '../../state'
 import { hollowTube } from './hollow'
 import { type OwnWall, ownWalls, withOwnWalls } from './ownwalls'
-import { hollowSqueezed } from './squeezed'
+import { hollowSqueezed, type WithWall } from './squeezed'
 
 const inputs = z.object({
   body: z.string(),
@@ -34,7 +43,7 @@ const inputs = z.object({
 
 export const shellOp = defineOp<z.infer<typeof inputs>>({
   kind: 'shell',
-  version: 4,
+  version: 5,
   label: 'Shell',
   help: 'Hollows a body to an even wall; chosen faces stay open.',
   stage: 'refine',
@@ -157,14 +166,19 @@ function shelledExact(
     return bad('several', 'The body has several loose parts; part it, and hollow each.')
   const made = hollowed(body.id, part, new Set(picked.value.items), wall, side, ctx)
   if (!made.ok) return side === 'in' ? orAsTriangles(made.diagnosis, ctx.op) : made
-  const set = withOwnWalls(part, made.value, wall, own, ctx)
+  const { thinnest } = made.value
+  const set = withOwnWalls(part, made.value.part, wall, own, ctx)
   if (!set.ok) return set
   const { now, warnings } = set.value
-  const walls = [wall, ...own.map((o) => o.wall)]
+  const walls = [wall, ...own.map((o) => o.wall), ...(thinnest ? [thinnest.wall] : [])]
   const [least, most] = [Math.min(...walls), Math.max(...walls)]
   return good({
     bodies: { [body.id]: reshaped(body, now) },
-    warnings: [...picked.value.warnings, ...warnings],
+    warnings: [
+      ...picked.value.warnings,
+      ...warnings,
+      ...(thinnest ? [thinAt(thinnest.wall, wall, thinnest.at)] : []),
+    ],
     consequence: `wall ${fixed(least, 2)}${most > least ? `–${fixed(most, 2)}` : ''} mm, ${volumeWords(part.measure.volume, now.measure.volume)}`,
   })
 }
@@ -180,18 +194,18 @@ function hollowed(
   wall: number,
   side: 'in' | 'out',
   ctx: OpContext,
-): Outcome<ExactPart> {
-  const own =
-    side === 'in'
-      ? (hollowTube(part, open, wall, ctx) ?? hollowSqueezed(body, part, open, wall, ctx))
-      : null
+): Outcome<WithWall> {
+  const even = (made: Outcome<ExactPart>): Outcome<WithWall> =>
+    made.ok ? good({ part: made.value, thinnest: null }) : made
+  const tube = side === 'in' ? hollowTube(part, open, wall, ctx) : null
+  const own = tube ? even(tube) : side === 'in' ? hollowSqueezed(body, part, open, wall, ctx) : null
   if (own && (own.ok || own.diagnosis.code === 'too-tight')) return own
   const made = ctx.kernel({
     verb: 'shell',
     args: { op: ctx.op, open: [...open], wall, side },
     on: [part.key],
   })
-  if (made.ok) return good(made.value[0]!)
+  if (made.ok) return good({ part: made.value[0]!, thinnest: null })
   // What only the kernel says of our own surfaces explains less than what it says of its own way.
   return own && own.diagnosis.code !== 'kernel' ? own : made
 }
@@ -239,15 +253,14 @@ function wallMade(turned: TurnedBody, op: string, open: ReadonlySet<string>): Wa
 /** Believed only once measured: no wall thinner than asked. */
 function thinner(reading: WallReading | null, asked: number): Diagnosis[] {
   if (!reading || reading.min.wall >= asked - 5e-4) return []
-  return [
-    {
-      code: 'thin-wall',
-      message: `The wall measures ${mm(reading.min.wall)} here, less than the ${mm(asked)} asked.`,
-      places: [{ at: reading.min.at }],
-      fixes: [],
-    },
-  ]
+  return [thinAt(reading.min.wall, asked, reading.min.at)]
 }
+const thinAt = (wall: number, asked: number, at: Place['at']): Diagnosis => ({
+  code: 'thin-wall',
+  message: `The wall measures ${mm(wall)} here, less than the ${mm(asked)} asked.`,
+  places: [{ at }],
+  fixes: [],
+})
 
 /** Details of the outside that the other side of the wall is too far off to show. */
 function unseen(lost: readonly { name: string; at: P2 }[]): Diagnosis[] {

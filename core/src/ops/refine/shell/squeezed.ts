@@ -1,6 +1,7 @@
-import { type ExactPart, formJob } from '../../../exact'
+import { type ExactPart, edgeCurve, formJob } from '../../../exact'
 import { bad, good, mm, norm3, type Outcome, type P3, placeAt, sub3 } from '../../../math'
 import { inMaterial, noHit, type TriMesh, treeOf } from '../../../mesh'
+import { place3 } from '../../../surface'
 import { exactShape, loose } from '../../exact'
 import type { OpContext, Tool } from '../../state'
 import { grownPrism } from './about'
@@ -8,12 +9,16 @@ import { roomInTube } from './hollow'
 
 /** How much thinner than asked a wall may measure, mm. */
 const THIN = 2e-3
-/** Places on the inside from which the wall is measured, about. */
+/** What share of the wall has to be left of it where it is thinnest. */
+const LEAST = 0.5
+/** Places on the inside, and along its ridges, from which the wall is measured, about. */
 const LOOKS = 600
+/** Into how many steps each ridge is parted. */
+const ALONG = 40
 
 /**
  * A wall in a tube that was cut since: the room behind the tube's own wall, less what cut it grown by the wall. Null where the body
- * is no such thing. What is made is believed only where the wall, measured from its inside, is nowhere less than asked.
+ * is no such thing. What is made is told by the wall as measured from its inside: where it is less than asked, and how much.
  */
 export function hollowSqueezed(
   body: string,
@@ -21,7 +26,7 @@ export function hollowSqueezed(
   open: ReadonlySet<number>,
   wall: number,
   ctx: OpContext,
-): Outcome<ExactPart> | null {
+): Outcome<WithWall> | null {
   const cuts = cutsOf(body, part, ctx)
   if (!cuts) return null
   if (!cuts.ok) return cuts
@@ -122,8 +127,17 @@ function liesIn({ positions }: TriMesh, other: TriMesh): boolean {
   return inMaterial(other, tree, ...best.at)
 }
 
-/** The wall from places all over the inside to the nearest of the outside; refused where it is thinner than asked. */
-function measured(part: ExactPart, wall: number, ctx: OpContext): Outcome<ExactPart> {
+/** A body with its wall, and where that is thinnest; less than what was asked where an edge outside is rounded by more than it. */
+export interface WithWall {
+  part: ExactPart
+  thinnest: { wall: number; at: P3 } | null
+}
+
+/**
+ * The wall from places all over the inside, and along the lines where its faces meet, to the nearest of the outside: over a ridge that
+ * turns by f and is rounded by r more than the wall t it is r - (r - t) / cos(f / 2). Refused where it is no wall any more.
+ */
+function measured(part: ExactPart, wall: number, ctx: OpContext): Outcome<WithWall> {
   const inside = part.faces.map((f) => f.names.some((n) => n.startsWith(`${ctx.op}:`)))
   // Flat ends reach from the outside to the inside: they are no wall's side.
   const outside = part.faces.flatMap((f, i) => {
@@ -132,27 +146,60 @@ function measured(part: ExactPart, wall: number, ctx: OpContext): Outcome<ExactP
     )
     return inside[i] || beside || f.area <= 0 ? [] : [i]
   })
-  const { positions, triangles, faceOf } = part.shown
-  const from: P3[] = []
-  const step = Math.max(1, Math.floor(triangles.length / 3 / LOOKS))
-  for (let t = 0; t < triangles.length / 3; t += step)
-    if (inside[faceOf[t]!]) from.push(placeAt(positions, triangles[3 * t]!))
+  const ridges = ridgesOf(part, inside)
+  const every = Math.max(1, Math.ceil(ridges.length / LOOKS))
+  const from = [...nodesOf(part, inside), ...ridges.filter((_, i) => i % every === 0)]
   if (from.length === 0 || outside.length === 0)
     return bad('not-measured', 'No inside was made whose wall could be measured.')
-  const read = ctx.kernel(
-    formJob(part.key, { seams: false, ribbons: [], feet: { faces: outside, from } }),
-  )
+  const first = thinnestOf(part, outside, from, ctx)
+  if (!first.ok) return first
+  let thinnest = first.value
+  const at = ridges.indexOf(thinnest.at)
+  if (every > 1 && at >= 0) {
+    // Between the places along the ridge that were looked at.
+    const near = thinnestOf(part, outside, ridges.slice(Math.max(0, at - every), at + every), ctx)
+    if (!near.ok) return near
+    thinnest = near.value
+  }
+  if (thinnest.wall >= wall - THIN) return good({ part, thinnest: null })
+  return thinnest.wall >= LEAST * wall
+    ? good({ part, thinnest })
+    : bad(
+        'thin-wall',
+        `The wall would measure ${mm(thinnest.wall, 3)} here, less than the ${mm(wall, 2)} asked: an edge outside is rounded by more than the wall.`,
+        [{ at: thinnest.at }],
+      )
+}
+
+/** Some of the corners of the triangles inside. */
+function nodesOf({ shown: { positions, triangles, faceOf } }: ExactPart, inside: boolean[]): P3[] {
+  const out: P3[] = []
+  const step = Math.max(1, Math.floor(triangles.length / 3 / LOOKS))
+  for (let t = 0; t < triangles.length / 3; t += step)
+    if (inside[faceOf[t]!]) out.push(placeAt(positions, triangles[3 * t]!))
+  return out
+}
+
+/** Places along the edges at which faces of the inside meet in an angle, edge by edge. */
+const ridgesOf = (part: ExactPart, inside: boolean[]): P3[] =>
+  part.edges.flatMap(({ faces, bend }, e) => {
+    const curve = bend === 'smooth' || !faces.every((f) => inside[f]) ? null : edgeCurve(part, e)
+    return curve ? Array.from({ length: ALONG + 1 }, (_, k) => place3(curve, k / ALONG)) : []
+  })
+
+/** The nearest of some faces from any of some places. */
+function thinnestOf(
+  part: ExactPart,
+  faces: number[],
+  from: P3[],
+  ctx: OpContext,
+): Outcome<{ wall: number; at: P3 }> {
+  const read = ctx.kernel(formJob(part.key, { seams: false, ribbons: [], feet: { faces, from } }))
   if (!read.ok) return read
   let thinnest = { wall: Number.POSITIVE_INFINITY, at: from[0]! }
   for (const [k, foot] of read.value[0]!.form!.feet.entries()) {
     const d = foot ? norm3(sub3(foot.at, from[k]!)) : Number.POSITIVE_INFINITY
     if (d < thinnest.wall) thinnest = { wall: d, at: from[k]! }
   }
-  return thinnest.wall >= wall - THIN
-    ? good(part)
-    : bad(
-        'thin-wall',
-        `The wall would measure ${mm(thinnest.wall, 3)} here, less than the ${mm(wall, 2)} asked: an edge outside is rounded by more than the wall.`,
-        [{ at: thinnest.at }],
-      )
+  return good(thinnest)
 }
