@@ -139,17 +139,20 @@ function wallsOf(p: ExactPart, exact: Rebuilt['exact']): TrueWalls | null | stri
   if (!read.ok) return read.diagnosis.message
   const { balls } = read.value[0]!.form!
   const [thin, thick] = followed(field)
-  const told = (list: readonly MeshWallSpot[], from: number, sign: 1 | -1) =>
-    list
-      .map((spot, i) => {
-        const ball = balls[from + i]
-        return ball && Math.abs(ball.wall - spot.wall) < ASTRAY ? ball : spot
-      })
-      .reduce((a, b) => (sign * (b.wall - a.wall) < 0 ? b : a))
+  const told = (list: readonly MeshWallSpot[], from: number, sign: 1 | -1) => {
+    const found = list.map((spot, i) => {
+      const ball = balls[from + i]
+      const near = ball && Math.abs(ball.wall - spot.wall) < Math.max(ASTRAY, SHARE * spot.wall)
+      return { ...(near ? ball : spot), true: near }
+    })
+    // A dent of the triangles is no thicker wall where others are known truly; a thinner one is not passed over.
+    const known = sign < 0 && found.some((x) => x.true) ? found.filter((x) => x.true) : found
+    return known.reduce((a, b) => (sign * (b.wall - a.wall) < 0 ? b : a))
+  }
   return { min: told(thin, 0, 1), max: told(thick, thin.length, -1), mean: field.mean }
 }
-/** A ball that differs by more from what triangles tell, which lie within 0.05 mm on both sides, touches elsewhere, mm. */
-const ASTRAY = 0.3
+/** A ball that differs by more from what triangles tell touches elsewhere, mm, or as a share: on trimmed free faces they lie up to 0.4 off. */
+const [ASTRAY, SHARE] = [0.3, 0.25]
 
 function readGauge(
   w: Workpiece,

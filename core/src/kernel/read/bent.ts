@@ -3,6 +3,7 @@ import { cross3, dot3, norm3, type P3 } from '../../math'
 import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
 import type { BentSkin } from '../types'
+import { meshed } from './meshing'
 import { SHOWN } from './skin'
 import { spotOn } from './spot'
 
@@ -26,7 +27,7 @@ interface Bend {
  * both sides, closed in on within their triangles.
  */
 export function bentSkin(oc: Oc, s: KernelScope, shape: TopoDS_Shape): BentSkin {
-  s.keep(new oc.BRepMesh_IncrementalMesh(shape, SHOWN.chord, false, SHOWN.angle, false))
+  meshed(oc, s, shape, SHOWN.chord, SHOWN.angle)
   const positions: number[] = []
   const triangles: number[] = []
   const most: number[] = []

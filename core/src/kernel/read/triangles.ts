@@ -2,6 +2,7 @@ import type { TopoDS_Shape } from 'replicad-opencascadejs'
 import { type Oc, partsOf } from '../explore'
 import type { KernelScope } from '../scope'
 import type { KernelMesh } from '../types'
+import { meshed } from './meshing'
 
 /** Triangles in double precision, as they leave in files; vertices of each face apart. */
 export function tessellate(
@@ -11,7 +12,7 @@ export function tessellate(
   chord: number,
   angle: number,
 ): KernelMesh {
-  s.keep(new oc.BRepMesh_IncrementalMesh(shape, chord, false, angle, false))
+  meshed(oc, s, shape, chord, angle)
   const positions: number[] = []
   const triangles: number[] = []
   for (const f of partsOf(oc, s, shape, 'FACE')) {
