@@ -2,6 +2,7 @@ export { outlineOn } from './draw/project'
 export { edgesOn, MOST_EDGES } from './draw/projectedge'
 export { sectionPieces } from './draw/projectsection'
 export { exactShape } from './exact'
+export { foundSymmetry } from './form/cage/begin'
 export {
   type CageCure,
   type CageEditGiven,
@@ -9,7 +10,6 @@ export {
   examinedCage,
 } from './form/cage/examine'
 export { type CageEdit, type CageInputs, type CageStart, cageInputs } from './form/cage/inputs'
-export { foundSymmetry } from './form/cage/replay'
 export { profileCells } from './form/chosen'
 export { OPS, opSpec, withDefaults } from './registry'
 export type { Field, OpSpec } from './spec'

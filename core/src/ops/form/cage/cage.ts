@@ -15,10 +15,11 @@ import { defineOp } from '../../spec'
 import { type OpContext, type OpResult, RoughEnough, type ShownCage } from '../../state'
 import { ontoFields, placed } from '../onto'
 import { quilted } from '../quilted'
+import { symmetryOf } from './begin'
 import { flatEnds } from './ends'
 import { flatOne, isFlat } from './flat'
 import { type CageInputs, cageInputs } from './inputs'
-import { replayed, symmetryOf } from './replay'
+import { replayed } from './replay'
 import type { Stand } from './stand'
 
 /** A cage of more faces is not made exact. */

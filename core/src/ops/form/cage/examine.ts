@@ -1,8 +1,9 @@
 import { examined, type Finding, pointsOf, shareOf, worth } from '../../../cage'
 import { good, mm, norm3, type Outcome, type P3 } from '../../../math'
 import type { OpContext } from '../../state'
+import { symmetryOf } from './begin'
 import type { CageEdit, CageInputs } from './inputs'
-import { replayed, symmetryOf } from './replay'
+import { replayed } from './replay'
 import { symmetric } from './stand'
 
 /** An edit that would make a cage's limit more even, as it was tried on a copy. */
