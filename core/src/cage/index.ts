@@ -27,6 +27,7 @@ export {
   edgesAlike,
   letGoOf,
   madeAlike,
+  mirrored,
   motionsOf,
   movedAlike,
   type Orbits,

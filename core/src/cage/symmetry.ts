@@ -24,6 +24,13 @@ const times = (a: Linear, b: Linear): Linear =>
 const SAME: Linear = [1, 0, 0, 0, 1, 0, 0, 0, 1]
 const alike = (a: Linear, b: Linear): boolean => a.every((x, k) => Math.abs(x - b[k]!) < 1e-9)
 
+/** Whether a motion turns right into left. */
+export const mirrored = (m: Linear): boolean =>
+  m[0]! * (m[4]! * m[8]! - m[5]! * m[7]!) -
+    m[1]! * (m[3]! * m[8]! - m[5]! * m[6]!) +
+    m[2]! * (m[3]! * m[7]! - m[4]! * m[6]!) <
+  0
+
 /** All motions of a symmetry, the first leaving everything where it is. */
 export function motionsOf({ turns, mirrors }: Symmetry): Linear[] {
   const [c, s] = [Math.cos((2 * Math.PI) / turns), Math.sin((2 * Math.PI) / turns)]

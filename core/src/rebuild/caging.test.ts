@@ -468,8 +468,9 @@ describe('what does not work says where and why', () => {
     expect(of('3.0')).toBeCloseTo(was + 5, 9)
     expect(shown!.skin).toBeDefined()
   })
-  const stand = async (edits: object[], more: object) => {
-    const { reports } = await built(piece([cage(tube, edits, more)]))
+  const stand = (edits: object[], more: object) => standOf(tube, edits, more)
+  const standOf = async (start: object, edits: object[], more: object) => {
+    const { reports } = await built(piece([cage(start, edits, more)]))
     const { status, diagnoses, shown } = reports[0]!
     return { status, codes: diagnoses.map((d) => d.code), d: diagnoses[0], shown: shown?.cage }
   }
@@ -546,6 +547,58 @@ describe('what does not work says where and why', () => {
     )
     expect(codes.filter((c) => /lose|symmetry/.test(c))).toEqual([])
     expect(shown!.points.filter((n) => n === '7.2' || n === '7.4')).toHaveLength(1)
+  })
+  test('columns side by side are carried out together, copy by copy, or face by face', async () => {
+    // 85 faces; walls round the band above and below; round each column; round each face.
+    const many = { ...tube, columns: 14, bands: 6, floor: 'shut' }
+    const on = Array.from({ length: 6 }, (_, k) => `f${k}.0`)
+    for (const [each, count] of [
+      ['together', 85 + 28],
+      ['copy', 85 + 14 * 14],
+      ['face', 85 + 14 * 6 * 4],
+    ] as const) {
+      const edits = [
+        { kind: 'extrude', on, by: 1.3, size: 0.9, each },
+        { kind: 'move', on: ['f3.0'], z: 0.5 },
+      ]
+      const { status, codes, shown } = await standOf(many, edits, { turns: 14, as: 'triangles' })
+      expect([each, status, codes]).toEqual([each, 'ok', []])
+      expect(shown!.faces).toHaveLength(count)
+      expect(new Set(shown!.points).size).toBe(shown!.points.length)
+    }
+  })
+  test('edges at an opening are carried out, and runs of them bridged with rows between, also on mirrored copies', async () => {
+    const sheet = { kind: 'plane', sx: 200, sy: 120, across: 6, along: 4 }
+    const hole = { kind: 'remove', on: ['f1.2', 'f1.3', 'f2.2', 'f2.3'] }
+    const collar = await standOf(
+      sheet,
+      [hole, { kind: 'extrude', on: ['1.2~1.3', '1.3~1.4'], by: -5 }],
+      {},
+    )
+    expect(collar.codes.filter((c) => c !== 'cage-open')).toEqual([])
+    expect(collar.shown!.faces).toHaveLength(24 - 4 + 2)
+    const low = collar.shown!.points.flatMap((n, p) =>
+      n.startsWith('e2:') ? [placeAt(collar.shown!.at, p)[2]] : [],
+    )
+    expect(low).toEqual([expect.closeTo(-5), expect.closeTo(-5), expect.closeTo(-5)])
+    const slots = { kind: 'remove', on: ['f1.1', 'f2.1'] }
+    for (const more of [{}, { mirrors: ['x'] }]) {
+      const bridge = { kind: 'bridge', on: ['1.1~1.2', '3.1~3.2'], rows: 2 }
+      const { codes, shown } = await standOf(
+        sheet,
+        [slots, bridge, { kind: 'move', on: ['1.1'], z: 2 }],
+        more,
+      )
+      expect(codes.filter((c) => c !== 'cage-open')).toEqual([])
+      const times = 'mirrors' in more ? 2 : 1
+      expect(shown!.faces).toHaveLength(24 - 2 * times + 3 * times)
+    }
+    const uneven = await standOf(
+      sheet,
+      [hole, { kind: 'bridge', on: ['1.2~1.3', '1.3~1.4', '3.2~3.3'] }],
+      {},
+    )
+    expect(uneven.d!.message).toMatch(/one has 2 and the other 1|one has 1 and the other 2/)
   })
   test('after points were let go the cage is refined, once and again, and the rest stays alike', async () => {
     for (const more of [{ turns: 6 }, { mirrors: ['x', 'y'] }]) {

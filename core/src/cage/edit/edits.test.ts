@@ -62,7 +62,7 @@ describe('what a cage begins as', () => {
 })
 describe('edits', () => {
   test('faces carried out: walls all round, as many as the border has edges', () => {
-    const c = extrudeFaces(tube(8, 3), [face(tube(8, 3), 'f1.2')], 3, 0.5, 'e1')
+    const c = extrudeFaces(tube(8, 3), [[face(tube(8, 3), 'f1.2')]], 3, 0.5, 'e1')
     const t = good(tableOf(c))
     expect([t.faces, euler(c)]).toEqual([24 + 4, 0])
     expect(c.layout.points).toContain('e1:1.2')
@@ -71,7 +71,7 @@ describe('edits', () => {
       face(tube(8, 3), 'f1.0'),
     ])
     expect(band).toHaveLength(8)
-    expect(good(tableOf(extrudeFaces(tube(8, 3), band, 3, 1, 'e1'))).faces).toBe(24 + 16)
+    expect(good(tableOf(extrudeFaces(tube(8, 3), [band], 3, 1, 'e1'))).faces).toBe(24 + 16)
   })
   test('a line round a tube becomes a row between its rows; across, it ends at its rims', () => {
     const c = tube(8, 3)
@@ -133,7 +133,7 @@ describe('edits', () => {
   test('a crease goes with its edge; where the edge goes, so does the crease', () => {
     const c = creased(tube(8, 3), [[number(tube(8, 3), '1.1'), number(tube(8, 3), '1.2')]], [], 2)
     expect([...c.layout.creases.values()]).toEqual([2])
-    const out = extrudeFaces(c, [face(c, 'f1.1')], 2, 1, 'e1')
+    const out = extrudeFaces(c, [[face(c, 'f1.1')]], 2, 1, 'e1')
     expect(out.layout.creases.size).toBe(2)
     expect(without(c, new Set([face(c, 'f1.1'), face(c, 'f0.1')])).layout.creases.size).toBe(0)
     expect(creased(c, [[number(c, '1.1'), number(c, '1.2')]], [], 0).layout.creases.size).toBe(0)
@@ -207,7 +207,7 @@ describe('symmetry by construction', () => {
             const corners = c.layout.faces[f]!.corners
             if (kind === 'move')
               c = movedAlike(c, all, movedBy(new Map([[at % c.layout.points.length, 1]]), by)).cage
-            else if (kind === 'extrude') c = extrudeFaces(c, copies, by[0], 0.8, `e${k}`)
+            else if (kind === 'extrude') c = extrudeFaces(c, [copies], by[0], 0.8, `e${k}`)
             else if (kind === 'remove') {
               if (copies.length < c.layout.faces.length / 2) {
                 const next = without(c, new Set(copies))

@@ -23,11 +23,11 @@ export function faceVector(corners: readonly number[], at: readonly P3[]): P3 {
 
 /**
  * Faces carried out by `by` mm along their normals (into the form below 0) and drawn together to `size` of what they were about the
- * middle of each group; walls join them to what stays. Faces side by side go together.
+ * middle of each group; walls join them to what stays. Faces side by side go together; of several lists each goes by itself.
  */
 export function extrudeFaces(
   cage: Cage,
-  chosen: readonly number[],
+  lists: readonly (readonly number[])[],
   by: number,
   size: number,
   name: string,
@@ -35,7 +35,10 @@ export function extrudeFaces(
   const loose = new Loose(cage)
   const out = [...loose.faces]
   const walls: { name: string; corners: number[] }[] = []
-  for (const group of groups(loose.faces, chosen)) {
+  // A point of two groups becomes two: each is called after the first face of its own.
+  const called = (group: readonly number[], what: string) =>
+    lists.length > 1 ? `${name}:${loose.faces[group[0]!]!.name}/${what}` : `${name}:${what}`
+  for (const group of lists.flatMap((chosen) => groups(loose.faces, chosen))) {
     const inGroup = group.map((f) => loose.faces[f]!)
     const ways = new Map<number, P3>()
     const edges = new Map<string, [number, number] | null>()
@@ -54,14 +57,14 @@ export function extrudeFaces(
     for (const [p, way] of ways) {
       const to = add3(loose.at[p]!, scale3(unit3(way), by))
       const centre = add3(middle, scale3(unit3(way), by))
-      now.set(p, loose.point(`${name}:${loose.points[p]}`, lerp3(centre, to, size)))
+      now.set(p, loose.point(called(group, loose.points[p]!), lerp3(centre, to, size)))
     }
     for (const f of group) out[f] = { ...out[f]!, corners: out[f]!.corners.map((p) => now.get(p)!) }
     for (const edge of edges.values()) {
       if (!edge) continue
       const [p, q] = edge
       walls.push({
-        name: `${name}:${loose.points[p]}~${loose.points[q]}`,
+        name: called(group, `${loose.points[p]}~${loose.points[q]}`),
         corners: [p, q, now.get(q)!, now.get(p)!],
       })
       const sharp = loose.creases.get(edgeKey(p, q))

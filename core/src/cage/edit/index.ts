@@ -17,4 +17,5 @@ export {
   withFalloff,
 } from './places'
 export { rotated, type Turning, turnedAlike } from './rotate'
+export { bridgedRuns, extrudeRuns, openRuns, type Run } from './runs'
 export { thickened } from './thicken'

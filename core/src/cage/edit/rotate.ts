@@ -1,6 +1,6 @@
 import { bad, good, type Outcome, placeAt } from '../../math'
 import { type Cage, edgeKey } from '../layout'
-import type { Linear, Orbits } from '../symmetry'
+import { mirrored, type Orbits } from '../symmetry'
 import { Loose } from './loose'
 
 /** Which way an edge turns in the two faces beside it, seen from outside. */
@@ -63,11 +63,11 @@ export function turnedAlike(
 ): Outcome<Cage> {
   const out = new Map<string, { edge: [number, number]; way: Turning }>()
   for (const [k, of] of points.entries()) {
-    const mirrored = determinant(motions[k]!) < 0
+    const over = mirrored(motions[k]!)
     for (const [a, b] of edges) {
       const edge: [number, number] = [of[a]!, of[b]!]
       const key = edgeKey(...edge)
-      const turned = mirrored === (way === 'on') ? 'back' : 'on'
+      const turned = over === (way === 'on') ? 'back' : 'on'
       if ((out.get(key)?.way ?? turned) !== turned)
         return bad(
           'cage-turn-edge',
@@ -79,8 +79,3 @@ export function turnedAlike(
   }
   return rotated(cage, [...out.values()])
 }
-
-const determinant = (m: Linear): number =>
-  m[0]! * (m[4]! * m[8]! - m[5]! * m[7]!) -
-  m[1]! * (m[3]! * m[8]! - m[5]! * m[6]!) +
-  m[2]! * (m[3]! * m[7]! - m[4]! * m[6]!)

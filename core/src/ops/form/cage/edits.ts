@@ -5,8 +5,8 @@ import {
   creased,
   cutAcross,
   dissolved,
-  edgeKey,
   extrudeFaces,
+  extrudeRuns,
   filled,
   flattened,
   insertLoops,
@@ -15,6 +15,8 @@ import {
   movedOut,
   type Orbits,
   openLoops,
+  openRuns,
+  type Run,
   relaxed,
   rounded,
   type Symmetry,
@@ -30,6 +32,7 @@ import {
 import { add3, bad, good, type Outcome, type P3, placeAt } from '../../../math'
 import { putAlong } from './along'
 import { type Chosen, chosenOn, copiesOf } from './chosen'
+import { bridgesOf, copiesEach, listsOf, onesOwn, unlike } from './each'
 import type { CageEdit, Reads } from './inputs'
 import { alike, type Made, only } from './made'
 import { type Edited, finerStand, lostOf, type Stand, symmetric } from './stand'
@@ -127,14 +130,17 @@ function changed(
       return putAlong(cage, chosen, edit, orbits, read)
     case 'relax':
       return alike(cage, orbits, relaxed(cage, all.points, edit.rounds))
-    case 'extrude':
-      return all.faces.length === 0
-        ? none('faces')
-        : only(
-            good(
-              extrudeFaces(cage, all.faces, read.length(edit.by), read.number(edit.size), edit.id),
-            ),
-          )
+    case 'extrude': {
+      const [by, size] = [read.length(edit.by), read.number(edit.size)]
+      if (all.faces.length > 0) {
+        const lists = listsOf(edit.each, chosen.faces, all.faces, orbits)
+        return only(good(extrudeFaces(cage, lists, by, size, edit.id)))
+      }
+      const runs = openRuns(cage, all.edges)
+      return runs.length === 0
+        ? none('faces, or edges at an opening,')
+        : only(good(extrudeRuns(cage, runs, by, size, edit.id)))
+    }
     case 'remove':
       if (all.faces.length === 0) return none('faces')
       return all.faces.length === cage.layout.faces.length
@@ -167,10 +173,16 @@ function changed(
     case 'fill':
       return filledAt(cage, all.points, edit.how, edit.id)
     case 'bridge': {
+      const runs = openRuns(cage, chosen.edges)
+      if (runs.length === 2 && runs.every((r) => !r.closed))
+        return bridgesOf(cage, runs as [Run, Run], edit, orbits)
       const loops = openLoops(cage).filter((l) => l.some((p) => points.includes(p)))
       return loops.length === 2
         ? only(bridged(cage, loops[0]!, loops[1]!, edit.id))
-        : bad('cage-bridge', `A bridge joins two holes; points of ${loops.length} are chosen.`)
+        : bad(
+            'cage-bridge',
+            `A bridge joins two holes, or two runs of edges at openings; points of ${loops.length} holes and ${runs.length} runs are chosen.`,
+          )
     }
     case 'weld':
       return points.length < 2
@@ -185,31 +197,10 @@ function changed(
   }
 }
 
-/** What points about those chosen count, without those of which a copy counts more: they go as its copies. */
-function onesOwn(counts: ReadonlyMap<number, number>, { points }: Orbits): Map<number, number> {
-  const most = new Map<number, number>()
-  for (const [p, w] of counts)
-    for (const of of points) most.set(of[p]!, Math.max(w, most.get(of[p]!) ?? 0))
-  return new Map([...counts].filter(([p, w]) => w > most.get(p)! * (1 - 1e-9)))
-}
-
 const aboutOf = (cage: Cage, points: readonly number[], about: 'own' | 'axis'): P3 => {
   const middle = middleOf(cage, points)
   return about === 'own' ? middle : [0, 0, middle[2]]
 }
-
-/** Groups of points on each copy, those with the same points once. */
-function copiesEach(points: readonly number[], { points: permuted }: Orbits): number[][] {
-  const out = new Map<string, number[]>()
-  for (const of of permuted) {
-    const moved = points.map((p) => of[p]!)
-    out.set([...moved].sort((a, b) => a - b).join(' '), moved)
-  }
-  return [...out.values()]
-}
-const unlike = (pairs: [number, number][]): [number, number][] => [
-  ...new Map(pairs.map((p) => [edgeKey(p[0], p[1]), p])).values(),
-]
 
 /** All holes that have a chosen point. */
 function filledAt(

@@ -137,6 +137,8 @@ export const cageEditSchema = z.discriminatedUnion('kind', [
     on,
     by: valueSchema,
     size: valueSchema.default(1),
+    /** Whether faces side by side go together, those of each copy, or each by itself. */
+    each: z.enum(['together', 'copy', 'face']).default('together'),
   }),
   z.object({ ...common, kind: z.literal('loop'), on, share: valueSchema.default(0.5), form }),
   /** Edges become strips whose sides lie so far from where they were. */
@@ -150,7 +152,13 @@ export const cageEditSchema = z.discriminatedUnion('kind', [
     on,
     how: z.enum(['shut', 'fan', 'grid']).default('grid'),
   }),
-  z.object({ ...common, kind: z.literal('bridge'), on }),
+  z.object({
+    ...common,
+    kind: z.literal('bridge'),
+    on,
+    /** Rows of points between two runs of edges. */
+    rows: z.number().int().min(0).max(50).default(0),
+  }),
   z.object({ ...common, kind: z.literal('weld'), on }),
   z.object({ ...common, kind: z.literal('dissolve'), on }),
   z.object({ ...common, kind: z.literal('cut'), on, form }),

@@ -97,9 +97,22 @@ export const EDIT_KINDS: Readonly<Record<Exclude<CageEdit['kind'], 'rows'>, Kind
   },
   extrude: {
     label: 'Carry out',
-    help: 'Faces carried out along their normals, in below 0, and drawn together.',
-    fields: [length('by', 'by'), number('size', 'drawn to')],
-    start: (on) => ({ kind: 'extrude', on, by: 4, size: 0.8 }),
+    help: 'Faces, or edges at an opening, carried out along their normals, in below 0, and drawn together.',
+    fields: [
+      length('by', 'by'),
+      number('size', 'drawn to'),
+      {
+        name: 'each',
+        label: 'faces beside each other',
+        as: 'choice',
+        options: [
+          { value: 'together', label: 'go together' },
+          { value: 'copy', label: 'go copy by copy' },
+          { value: 'face', label: 'go one by one' },
+        ],
+      },
+    ],
+    start: (on) => ({ kind: 'extrude', on, by: 4, size: 0.8, each: 'together' }),
   },
   loop: {
     label: 'New line',
@@ -150,9 +163,9 @@ export const EDIT_KINDS: Readonly<Record<Exclude<CageEdit['kind'], 'rows'>, Kind
   },
   bridge: {
     label: 'Bridge',
-    help: 'Faces between two holes of as many edges.',
-    fields: [],
-    start: (on) => ({ kind: 'bridge', on }),
+    help: 'Faces between two holes of as many edges, or two runs of edges at openings.',
+    fields: [{ name: 'rows', label: 'rows between', as: 'count' }],
+    start: (on) => ({ kind: 'bridge', on, rows: 0 }),
   },
   weld: {
     label: 'Weld',
