@@ -215,8 +215,11 @@ function checkHolds(
   ctx: z.RefinementCtx,
 ) {
   const seen = new Set<string>()
-  for (const r of [...(d.relations ?? []), ...(d.dimensions ?? [])]) {
-    const say = (message: string) => ctx.addIssue({ code: 'custom', message, path: ['relations'] })
+  const listed = (['relations', 'dimensions'] as const).flatMap((list) =>
+    (d[list] ?? []).map((r: Relation | Dimensioned, i) => ({ r, path: [list, i] })),
+  )
+  for (const { r, path } of listed) {
+    const say = (message: string) => ctx.addIssue({ code: 'custom', message, path })
     if (seen.has(r.id)) say(`the id "${r.id}" is used by two relations or dimensions`)
     seen.add(r.id)
     for (const p of r.points)

@@ -122,6 +122,13 @@ describe('the drawing in a file', () => {
     [{ points: {}, entities: [line('l', 'a', 'b')] }, /point "a", which is not there/],
     [drawing(square, [round[0]!, round[0]!]), /used twice/],
     [
+      {
+        ...drawing(square, round),
+        dimensions: [{ id: 'd1', kind: 'distance', points: ['a', 'zz'], entities: [], value: 4 }],
+      },
+      /dimensions.*"d1" names the point "zz", which is not there/,
+    ],
+    [
       drawing(square, [{ id: 'f', kind: 'fit', points: ['a', 'b'], handles: [] }]),
       /one handle for each/,
     ],
@@ -129,6 +136,7 @@ describe('the drawing in a file', () => {
   ])('refuses what does not hang together', (d, why) => {
     const r = drawingSchema.safeParse(d)
     expect(r.success).toBe(false)
-    if (!r.success) expect(r.error.issues.map((i) => i.message).join()).toMatch(why)
+    if (!r.success)
+      expect(r.error.issues.map((i) => `${i.path.join('.')} ${i.message}`).join()).toMatch(why)
   })
 })
