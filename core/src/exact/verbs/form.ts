@@ -33,7 +33,7 @@ const FINE = 0.1
 
 /** The body as it is, with more read from its surfaces than is told of every part. */
 export const formVerb: Verb<FormArgs> = {
-  version: 11,
+  version: 12,
   run({ kernel }, [x, other = x], args) {
     const { shape, names } = x!
     const { seams, ribbons, surfaces, feet, meets, lines, skin, bent, balls, panels } = args

@@ -1,12 +1,10 @@
 import type { BRepExtrema_DistShapeShape, TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs'
-import { add3, dot3, norm3, type P3, scale3, sub3, unit3 } from '../../math'
+import { dot3, norm3, type P3, sub3, unit3 } from '../../math'
 import { Numbered, type Oc, partsOf } from '../explore'
 import { together } from '../make/move'
 import { type KernelScope, scoped } from '../scope'
 import { type Foot, KernelError } from '../types'
-
-/** How far along a direction faces are looked for, mm. */
-const REACH = 1e4
+import { RayFaces, type Through } from './rays'
 
 /** A foot nearer than this to a surface lies on it, mm. */
 const ON = 1e-5
@@ -26,10 +24,22 @@ export function feetOf(
 ): (Foot | null)[] {
   const all = new Numbered(oc, partsOf(oc, s, shape, 'FACE')).all
   const chosen = faces.map((i) => all[i]!)
+  if (along) {
+    // The kernel's own distances from a line lose faces it goes through.
+    const rays = new RayFaces(oc, s, shape, chosen)
+    return from.map((p) => {
+      const found = rays.through(p, along)
+      const best = found.reduce<Through | null>(
+        (a, b) => (a && !nearer(b.at, a.at, p, along) ? a : b),
+        null,
+      )
+      return best && { at: best.at, ...(out ? { out: best.out } : {}) }
+    })
+  }
   const target = together(oc, s, chosen).shape
   const outAt = out ? outward(oc, s, chosen) : null
   // One place after the other is given back: each holds as much as the faces.
-  return from.map((p) => scoped((own) => footOf(oc, own, target, p, along, outAt)))
+  return from.map((p) => scoped((own) => footOf(oc, own, target, p, outAt)))
 }
 
 type OutAt = (found: BRepExtrema_DistShapeShape, k: number) => P3
@@ -39,27 +49,17 @@ function footOf(
   s: KernelScope,
   target: TopoDS_Shape,
   p: P3,
-  along: P3 | undefined,
   outAt: OutAt | null,
 ): Foot | null {
-  const pnt = (q: P3) => s.keep(new oc.gp_Pnt(...q))
-  const ray = (d: P3) =>
-    s
-      .keep(
-        new oc.BRepBuilderAPI_MakeEdge(
-          pnt(add3(p, scale3(d, -REACH))),
-          pnt(add3(p, scale3(d, REACH))),
-        ),
-      )
-      .Edge()
-  const probe = along ? ray(along) : s.keep(new oc.BRepBuilderAPI_MakeVertex(pnt(p))).Vertex()
-  const found = s.keep(new oc.BRepExtrema_DistShapeShape(s.keep(probe), target))
-  if (!found.IsDone() || (along && found.Value() > 1e-6)) return null
+  const pnt = s.keep(new oc.gp_Pnt(...p))
+  const probe = s.keep(s.keep(new oc.BRepBuilderAPI_MakeVertex(pnt)).Vertex())
+  const found = s.keep(new oc.BRepExtrema_DistShapeShape(probe, target))
+  if (!found.IsDone()) return null
   let best: { at: P3; k: number } | null = null
   for (let k = 1; k <= found.NbSolution(); k++) {
     const q = s.keep(found.PointOnShape2(k))
     const at: P3 = [q.X(), q.Y(), q.Z()]
-    if (!best || nearer(at, best.at, p, along)) best = { at, k }
+    if (!best || nearer(at, best.at, p, undefined)) best = { at, k }
   }
   return best && { at: best.at, ...(outAt ? { out: outAt(found, best.k) } : {}) }
 }
