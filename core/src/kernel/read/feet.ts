@@ -6,7 +6,7 @@ import { type KernelScope, scoped } from '../scope'
 import { type Foot, KernelError } from '../types'
 import { RayFaces, type Through } from './rays'
 
-/** A foot nearer than this to a surface lies on it, mm. */
+/** Places on a line that differ in how far they are by less are as near, mm. */
 const ON = 1e-5
 
 /**
@@ -42,7 +42,7 @@ export function feetOf(
   return from.map((p) => scoped((own) => footOf(oc, own, target, p, outAt)))
 }
 
-type OutAt = (found: BRepExtrema_DistShapeShape, k: number) => P3
+type OutAt = (found: BRepExtrema_DistShapeShape) => P3
 
 function footOf(
   oc: Oc,
@@ -54,20 +54,16 @@ function footOf(
   const pnt = s.keep(new oc.gp_Pnt(...p))
   const probe = s.keep(s.keep(new oc.BRepBuilderAPI_MakeVertex(pnt)).Vertex())
   const found = s.keep(new oc.BRepExtrema_DistShapeShape(probe, target))
-  if (!found.IsDone()) return null
-  let best: { at: P3; k: number } | null = null
-  for (let k = 1; k <= found.NbSolution(); k++) {
-    const q = s.keep(found.PointOnShape2(k))
-    const at: P3 = [q.X(), q.Y(), q.Z()]
-    if (!best || nearer(at, best.at, p, undefined)) best = { at, k }
-  }
-  return best && { at: best.at, ...(outAt ? { out: outAt(found, best.k) } : {}) }
+  if (!found.IsDone() || found.NbSolution() === 0) return null
+  // Of several all are as near.
+  const q = s.keep(found.PointOnShape2(1))
+  return { at: [q.X(), q.Y(), q.Z()], ...(outAt ? { out: outAt(found) } : {}) }
 }
 
-/** Whether a foot is nearer to a place than another, or as near and on ahead of it. */
-function nearer(at: P3, than: P3, p: P3, along: P3 | undefined): boolean {
+/** Whether a place on a line through p is nearer to that than another, or as near and on ahead of it. */
+function nearer(at: P3, than: P3, p: P3, along: P3): boolean {
   const d = norm3(sub3(at, p)) - norm3(sub3(than, p))
-  if (!along || Math.abs(d) > ON) return d < 0
+  if (Math.abs(d) > ON) return d < 0
   return dot3(sub3(at, than), along) > 0
 }
 
@@ -86,16 +82,16 @@ function outward(oc: Oc, s: KernelScope, given: readonly TopoDS_Shape[]): OutAt 
     }
   })
   const own = new Numbered(oc, given)
-  return (found, k) =>
+  return (found) =>
     scoped((t) => {
-      const support = t.keep(found.SupportOnShape2(k))
+      const support = t.keep(found.SupportOnShape2(1))
       const alone = own.of(support)
       const at = alone >= 0 ? faces[alone]! : faces.find((f) => holds(f, support))
       if (!at) throw new KernelError('A foot lies on none of the faces that were asked.')
       const [u, v] =
         alone >= 0
-          ? [found.ParOnFaceS2(k).u, found.ParOnFaceS2(k).v]
-          : uvOn(oc, t, at, support, () => found.ParOnEdgeS2(k).t)
+          ? [found.ParOnFaceS2(1).u, found.ParOnFaceS2(1).v]
+          : uvOn(oc, t, at, support, () => found.ParOnEdgeS2(1).t)
       const spot = t.keep(new oc.gp_Pnt(0, 0, 0))
       const normal = t.keep(new oc.gp_Vec(0, 0, 1))
       at.surface.Normal(u, v, spot, normal)

@@ -154,7 +154,7 @@ function EditInput({
             return
           }
           if (f.as === 'count') {
-            if (Number.isInteger(n) && n > 0) change({ [f.name]: n })
+            if (Number.isInteger(n) && n >= f.least) change({ [f.name]: n })
             return
           }
           change({ [f.name]: Number.isFinite(n) && f.as !== 'angle' ? n : degrees(t, f.as) })

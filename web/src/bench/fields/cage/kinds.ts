@@ -3,7 +3,8 @@ import type { NewEdit } from '../../../session/caging'
 
 /** How one figure or choice of an edit is shown. */
 export type EditField =
-  | { name: string; label: string; as: 'length' | 'angle' | 'number' | 'count'; optional?: boolean }
+  | { name: string; label: string; as: 'length' | 'angle' | 'number'; optional?: boolean }
+  | { name: string; label: string; as: 'count'; least: number }
   | { name: string; label: string; as: 'choice'; options: { value: string; label: string }[] }
   | { name: string; label: string; as: 'body' | 'path' }
 
@@ -164,7 +165,7 @@ export const EDIT_KINDS: Readonly<Record<Exclude<CageEdit['kind'], 'rows'>, Kind
   bridge: {
     label: 'Bridge',
     help: 'Faces between two holes of as many edges, or two runs of edges at openings.',
-    fields: [{ name: 'rows', label: 'rows between', as: 'count' }],
+    fields: [{ name: 'rows', label: 'rows between', as: 'count', least: 0 }],
     start: (on) => ({ kind: 'bridge', on, rows: 0 }),
   },
   weld: {
@@ -243,7 +244,7 @@ export const EDIT_KINDS: Readonly<Record<Exclude<CageEdit['kind'], 'rows'>, Kind
   relax: {
     label: 'Relax',
     help: 'Points half way to the middle of those beside them.',
-    fields: [{ name: 'rounds', label: 'times', as: 'count' }],
+    fields: [{ name: 'rounds', label: 'times', as: 'count', least: 1 }],
     start: (on) => ({ kind: 'relax', on, rounds: 1 }),
   },
   finer: {
@@ -269,7 +270,7 @@ export const EDIT_KINDS: Readonly<Record<Exclude<CageEdit['kind'], 'rows'>, Kind
       },
       length('gap', 'gap'),
       length('within', 'within'),
-      { name: 'finer', label: 'finer at most', as: 'count' },
+      { name: 'finer', label: 'finer at most', as: 'count', least: 1 },
     ],
     whole: true,
     start: (on, { body }) => ({
