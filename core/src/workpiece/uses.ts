@@ -66,6 +66,7 @@ export const EXPRESSION_KEYS = new Set([
   'sharp',
   'lift',
   'within',
+  'meet',
   'under',
   'drain',
   'controls',
