@@ -2,8 +2,8 @@ import { bad, good, mean3, type Outcome, type P3 } from '../../math'
 import { type Cage, edgeKey } from '../layout'
 import { Loose } from './loose'
 
-/** Loops of open edges, each running so that a face which fills it looks out. */
-export function openLoops({ layout: { faces } }: Pick<Cage, 'layout'>): number[][] {
+/** Of each point at which an edge with one face begins, the one at which it ends, as a face put onto it runs. */
+export function openEdges({ layout: { faces } }: Pick<Cage, 'layout'>): Map<number, number> {
   const there = new Set<string>()
   for (const { corners } of faces)
     for (const [i, p] of corners.entries()) there.add(`${p} ${corners[(i + 1) % corners.length]}`)
@@ -12,6 +12,12 @@ export function openLoops({ layout: { faces } }: Pick<Cage, 'layout'>): number[]
     const [p, q] = way.split(' ').map(Number) as [number, number]
     if (!there.has(`${q} ${p}`)) next.set(q, p)
   }
+  return next
+}
+
+/** Loops of open edges, each running so that a face which fills it looks out. */
+export function openLoops(cage: Pick<Cage, 'layout'>): number[][] {
+  const next = openEdges(cage)
   const out: number[][] = []
   while (next.size > 0) {
     const loop: number[] = []

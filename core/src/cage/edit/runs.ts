@@ -1,5 +1,6 @@
 import { add3, bad, good, lerp3, mean3, type Outcome, type P3, scale3 } from '../../math'
 import { type Cage, edgeKey } from '../layout'
+import { openEdges } from './holes'
 import { Loose } from './loose'
 import { pointNormals } from './places'
 
@@ -12,18 +13,11 @@ export interface Run {
 
 /** The runs that some edges make where they have one face only; the others are passed over. */
 export function openRuns(
-  { layout: { faces } }: Pick<Cage, 'layout'>,
+  cage: Pick<Cage, 'layout'>,
   edges: readonly (readonly [number, number])[],
 ): Run[] {
   const chosen = new Set(edges.map(([a, b]) => edgeKey(a, b)))
-  const there = new Set<string>()
-  for (const { corners } of faces)
-    for (const [i, p] of corners.entries()) there.add(`${p} ${corners[(i + 1) % corners.length]}`)
-  const next = new Map<number, number>()
-  for (const way of there) {
-    const [p, q] = way.split(' ').map(Number) as [number, number]
-    if (chosen.has(edgeKey(p, q)) && !there.has(`${q} ${p}`)) next.set(q, p)
-  }
+  const next = new Map([...openEdges(cage)].filter(([p, q]) => chosen.has(edgeKey(p, q))))
   const ends = new Set(next.values())
   const starts = [...next.keys()].sort((a, b) => Number(ends.has(a)) - Number(ends.has(b)))
   return starts.flatMap((start): Run[] => {

@@ -92,7 +92,8 @@ function halved(
   if (uvs.length / 2 > nodes) handBack(oc, mesh, places, uvs, nodes, triangles)
 }
 
-function cornersOf(mesh: Poly_Triangulation) {
+/** The corners of a face's triangles, three numbers each, their parameters, and the triangles, counting from 0. */
+export function cornersOf(mesh: Poly_Triangulation) {
   const [places, uvs, given]: [number[], number[], number[]] = [[], [], []]
   for (let n = 1; n <= mesh.NbNodes(); n++) {
     const [p, uv] = [mesh.Node(n), mesh.UVNode(n)]

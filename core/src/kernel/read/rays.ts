@@ -2,7 +2,7 @@ import type { BRepAdaptor_Surface, TopoDS_Face, TopoDS_Shape } from 'replicad-op
 import { cross3, dot3, norm3, type P3, placeAt, sub3, unit3 } from '../../math'
 import type { Oc } from '../explore'
 import { type KernelScope, scoped } from '../scope'
-import { meshed } from './meshing'
+import { cornersOf, meshed } from './meshing'
 import { SHOWN } from './skin'
 import { spotOn } from './spot'
 
@@ -41,20 +41,14 @@ export class RayFaces {
       s.keep(mesh)
       const surface = s.keep(new oc.BRepAdaptor_Surface(face, true))
       const reversed = f.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED
-      const [uvs, places, triangles]: [number[], number[], number[]] = [[], [], []]
-      for (let n = 1; n <= mesh.NbNodes(); n++)
-        scoped((own) => {
-          const uv = own.keep(mesh.UVNode(n))
-          const p = own.keep(surface.EvalD0(uv.X(), uv.Y()))
-          uvs.push(uv.X(), uv.Y())
-          places.push(p.X(), p.Y(), p.Z())
-        })
-      for (let n = 1; n <= mesh.NbTriangles(); n++)
-        scoped((own) => {
-          const t = own.keep(mesh.Triangle(n))
-          triangles.push(t.Value(1) - 1, t.Value(2) - 1, t.Value(3) - 1)
-        })
-      return [{ face, surface, reversed, uvs, places, triangles }]
+      const { uvs, given } = cornersOf(mesh)
+      const places: number[] = []
+      for (let n = 0; n < uvs.length; n += 2) {
+        const p = surface.EvalD0(uvs[n]!, uvs[n + 1]!)
+        places.push(p.X(), p.Y(), p.Z())
+        p.delete()
+      }
+      return [{ face, surface, reversed, uvs, places, triangles: given }]
     })
   }
 

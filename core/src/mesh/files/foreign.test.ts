@@ -1,25 +1,12 @@
 import { strToU8, zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
 import { measureMesh, readMeshes, readObj, readThreeMf } from '..'
+import { SIDES } from '../box.test-data'
 
 // Files as other programs write them: by the 3MF core specification with its production extension, and by the OBJ format (both from
 // memory). What they hold is boxes and prisms, whose volumes are closed forms.
 
 const CORNERS = [0, 1, 2, 3, 4, 5, 6, 7].map((i) => [i & 1, (i >> 1) & 1, i >> 2] as const)
-const SIDES = [
-  [0, 2, 1],
-  [1, 2, 3],
-  [4, 5, 6],
-  [5, 7, 6],
-  [0, 1, 4],
-  [1, 5, 4],
-  [2, 6, 3],
-  [3, 6, 7],
-  [0, 4, 2],
-  [2, 4, 6],
-  [1, 3, 5],
-  [3, 7, 5],
-]
 const cube = (size: number, prefix = '') => {
   const [open, close] = [`<${prefix}`, `</${prefix}`]
   const v = CORNERS.map(
@@ -257,6 +244,11 @@ describe('PLY', () => {
       /"property quad z"/,
     )
     expect(volume(strToU8(head('ebcdic', 0)))).toMatch(/"ebcdic"/)
+    const endless = head('ascii', 1, 'element nothing 1000000000000\n').replace(
+      'element face 1\n',
+      'element face 1\nproperty float weight\n',
+    )
+    expect(volume(strToU8(`${endless}${'0 '.repeat(24)}1 4000000000 0 1`))).toMatch(/at its face 1/)
     const points = `${head('ascii', 0)}${CORNERS.map((c) => c.join(' ')).join('\n')}\n`
     expect(volume(strToU8(points))).toMatch(/no triangle/)
   })

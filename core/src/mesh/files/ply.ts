@@ -123,13 +123,19 @@ function bodyOf(elements: readonly Element[], next: Next): Outcome<TriMesh> {
   const positions: number[] = []
   const faces: number[][] = []
   for (const { name, count, properties } of elements) {
+    // What has no properties has no bytes either, however many it says there are.
+    if (properties.length === 0) continue
     for (let i = 0; i < count; i++) {
       const place = [Number.NaN, Number.NaN, Number.NaN]
       for (const p of properties) {
         const many = p.count ? next(p.count) : 1
         if (!(many >= 0)) return cutShort(name, i)
-        const values = Array.from({ length: many }, () => next(p.type))
-        if (values.some(Number.isNaN)) return cutShort(name, i)
+        const values: number[] = []
+        while (values.length < many) {
+          const value = next(p.type)
+          if (Number.isNaN(value)) return cutShort(name, i)
+          values.push(value)
+        }
         const axis = name === 'vertex' ? ['x', 'y', 'z'].indexOf(p.name) : -1
         if (axis >= 0) place[axis] = values[0]!
         if (name === 'face' && /^vertex_ind(ex|ices)$/.test(p.name)) faces.push(values)
@@ -139,7 +145,10 @@ function bodyOf(elements: readonly Element[], next: Next): Outcome<TriMesh> {
   }
   const n = positions.length / 3
   if (!faces.some((f) => f.length > 2)) return bad('empty-ply', 'The PLY file holds no triangle.')
-  if (!positions.every(Number.isFinite) || !faces.flat().every((c) => c >= 0 && c < n))
+  if (
+    !positions.every(Number.isFinite) ||
+    !faces.flat().every((c) => Number.isInteger(c) && c >= 0 && c < n)
+  )
     return bad(
       'bad-ply',
       'The PLY file holds places or corners that are not numbers, or not there.',

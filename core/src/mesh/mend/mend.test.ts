@@ -9,6 +9,7 @@ import {
   overlapsOf,
   withRooms,
 } from '..'
+import { SIDES } from '../box.test-data'
 import type { FacedMesh } from '../faced'
 import type { MeshSolids } from '../solids'
 import type { TriMesh } from '../types'
@@ -19,20 +20,6 @@ beforeAll(async () => {
   solids = await loadMeshSolids()
 })
 
-const SIDES = [
-  [0, 2, 1],
-  [1, 2, 3],
-  [4, 5, 6],
-  [5, 7, 6],
-  [0, 1, 4],
-  [1, 5, 4],
-  [2, 6, 3],
-  [3, 6, 7],
-  [0, 4, 2],
-  [2, 4, 6],
-  [1, 3, 5],
-  [3, 7, 5],
-]
 type Box = { at: [number, number, number]; size: [number, number, number]; in?: boolean }
 /** The triangles of a box, nine numbers each. */
 const soup = ({ at, size, in: inward }: Box): number[] =>
