@@ -16,6 +16,32 @@ const read = (file) => {
   }
 }
 
+const report = (file) => `${file}.json`
+
+/** Letters of what a failed test said that are told again at the end. */
+const SAID = 1500
+
+/** Unit tests that failed and files that could not be run, each with what it said. */
+const unitsFailed = (unit) =>
+  (unit?.testResults ?? []).flatMap((file) => [
+    ...(file.status === 'failed' && file.assertionResults.length === 0
+      ? [{ title: file.name, said: file.message ?? '' }]
+      : []),
+    ...file.assertionResults
+      .filter((t) => t.status === 'failed')
+      .map((t) => ({ title: `${file.name}: ${t.fullName}`, said: t.failureMessages.join('\n') })),
+  ])
+
+/** End-to-end tests of one file that failed, each with what it said. */
+const pagesFailed = (name) => {
+  const of = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(of)]
+  const said = (spec) => spec.tests.flatMap((t) => t.results).map((r) => r.error?.message ?? '')
+  return (read(report(name))?.suites ?? [])
+    .flatMap(of)
+    .filter((spec) => !spec.ok)
+    .map((spec) => ({ title: `${name}: ${spec.title}`, said: said(spec).join('\n') }))
+}
+
 let broken = 0
 for (const check of ['types', 'lint', 'rules', 'build']) {
   console.log(`\n== ${check}`)
@@ -40,7 +66,6 @@ const LONG = [
 const files = readdirSync(path.join(root, 'e2e/tests')).filter((f) => f.endsWith('.spec.ts'))
 const long = LONG.map((f) => `${f}.spec.ts`).filter((f) => files.includes(f))
 const waiting = [...long, ...files.filter((f) => !long.includes(f))]
-const report = (file) => `${file}.json`
 async function browsed(port) {
   for (let file = waiting.shift(); file; file = waiting.shift())
     await beside('npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts', `/${file}`], {
@@ -69,6 +94,9 @@ const suitesFailed = unit
 const passed = (unit?.numPassedTests ?? 0) + sum((s) => (s ? s.expected + s.flaky : 0))
 const failed =
   (unit?.numFailedTests ?? 0) + suitesFailed + sum((s) => (s ? s.unexpected : 1)) + broken
+// What failed is told last, by name: of a long print often only the end is kept.
+for (const { title, said } of [...unitsFailed(unit), ...files.flatMap((f) => pagesFailed(f))])
+  console.log(`\nFAILED ${title}\n${said.slice(0, SAID)}`)
 if (broken)
   console.log(`${broken} of types, lint, rules and build failed; each counts as one failure.`)
 console.log(`${passed} passed, ${failed} failed`)

@@ -3,7 +3,7 @@ export { startBox, startCylinder, startGiven, startPlane, startRing } from './be
 export { startTurned } from './begin/turned'
 export { type Crease, type CreaseLine, creaseLines } from './creases'
 export { cageCrossing } from './crossing'
-export { pointsOf } from './doctor/cures'
+export { pointsOf, type Shaping } from './doctor/cure'
 export { examined, type Finding, shareOf, worth } from './doctor/examine'
 export * from './edit'
 export { meshed } from './faces/meshed'

@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest'
+import { add3, type P3, placeAt } from '../../math'
 import type { Cage, Orbits } from '..'
 import {
   creased,
@@ -14,7 +15,7 @@ import {
   turnedAlike,
 } from '..'
 import { facesAtEdges } from '../layout'
-import { pointsOf } from './cures'
+import { pointsOf } from './cure'
 import { curedBy, examined } from './examine'
 import { unevenFaces } from './fairness'
 
@@ -116,7 +117,11 @@ describe('what makes a form uneven', () => {
           const { cage, want } = put(noisy, face.corners, face.name)
           const top = examined(cage, alone(cage))[0]
           all++
-          if (top?.cure.kind === kind && pointsOf(top.cure).every((p) => want.includes(p))) found++
+          if (
+            top?.cure.kind === (kind === 'move' ? 'shape' : kind) &&
+            pointsOf(top.cure).every((p) => want.includes(p))
+          )
+            found++
           else missed.push(`${name} ${noise} ${kind}`)
         }
     expect([found / all >= 0.9, missed.join('; ')]).toEqual([true, expect.anything()])
@@ -160,6 +165,70 @@ describe('what makes a form uneven', () => {
     const cage = creased(tube, column, [], 10)
     expect(examined(cage, alone(cage)).filter((f) => f.cure.kind === 'crease')).toEqual([])
     expect(examined(tube, alone(tube))).toEqual([])
+  })
+})
+
+describe('what was moved together', () => {
+  const tube = startCylinder(
+    14,
+    rings(8, () => 40),
+    open,
+  )
+  const { vase, panel } = forms()
+  const turn =
+    (a: number) =>
+    ([x, y, z]: P3): P3 => [x * Math.cos(a) - y * Math.sin(a), x * Math.sin(a) + y * Math.cos(a), z]
+  const size =
+    (s: number) =>
+    ([x, y, z]: P3): P3 => [s * x, s * y, z]
+  const by =
+    (w: P3) =>
+    (p: P3): P3 =>
+      add3(p, w)
+  const moved = (cage: Cage, names: readonly string[], to: (p: P3) => P3): Cage => {
+    const at = cage.at.slice()
+    for (const [p, name] of cage.layout.points.entries())
+      if (names.includes(name)) at.set(to(placeAt(cage.at, p)), 3 * p)
+    return { layout: cage.layout, at }
+  }
+  const row = (cage: Cage, k: number) => cage.layout.points.filter((n) => n.startsWith(`${k}.`))
+  const three = ['3.3', '3.4', '3.5']
+  test.each([
+    ['a row of a tube sized', tube, row(tube, 3), size(1.08)],
+    ['a row of a tube aside', tube, row(tube, 4), by([3, 1, 0])],
+    ['a row of a tube twisted', tube, row(tube, 3), turn(0.2)],
+    ['a row of a vase sized', vase!, row(vase!, 2), size(0.93)],
+    ['a row of a vase lifted', vase!, row(vase!, 3), by([0, 0, 5])],
+    ['a row of a vase twisted', vase!, row(vase!, 3), turn(-0.15)],
+    ['three points of a tube slid round it', tube, three, turn(0.15)],
+    ['three points of a vase slid down it', vase!, three, by([0, 0, -5])],
+    ['three points of a panel lifted', panel!, three, by([0, 0, 6])],
+  ] as const)('%s is put back by one cure, which comes first', (_, clean, names, to) => {
+    const cage = moved(clean, names, to)
+    const first = examined(cage, alone(cage))[0]!
+    expect(first.cure.kind).toBe('shape')
+    expect(new Set(pointsOf(first.cure).map((p) => cage.layout.points[p]))).toEqual(new Set(names))
+    // What was there before comes back to a tenth.
+    const cured = curedBy(cage, first.cure, alone(cage))!
+    const off = (c: Cage) => Math.hypot(...c.at.map((x, k) => x - clean.at[k]!))
+    expect(off(cured)).toBeLessThan(0.15 * off(cage))
+  })
+
+  test.each([
+    [60, 60, 60],
+    [80, 50, 30],
+    [120, 20, 20],
+  ] as const)('a clean box of %d x %d x %d has nothing to cure, however many faces', (...sizes) => {
+    for (const faces of [
+      [1, 1, 1],
+      [2, 2, 2],
+      [3, 2, 1],
+      [5, 4, 3],
+      [6, 6, 6],
+    ] as const) {
+      const box = startBox(sizes, faces, false)
+      expect(examined(box, alone(box))).toEqual([])
+    }
   })
 })
 

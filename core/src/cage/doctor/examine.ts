@@ -1,19 +1,15 @@
 import { mean3, type P3, placeAt } from '../../math'
-import { creased, dissolved, insertLoops, relaxed, turnedAlike } from '../edit'
+import { creased, dissolved, insertLoops, relaxed, turnedAlike, type Ways } from '../edit'
 import { type Cage, facesAtEdges } from '../layout'
 import { tableOf } from '../limit/table'
 import { edgesAlike, movedAlike, type Orbits, withCopies } from '../symmetry'
-import {
-  type Cure,
-  edgeCures,
-  moveCures,
-  pointsOf,
-  spreadCures,
-  starsOf,
-  strayCreases,
-} from './cures'
+import { type Cure, pointsOf } from './cure'
+import { edgeCures, loopCures, strayCreases } from './cures'
 import { unevenFaces } from './fairness'
 import { about, facesAt, type Uneven, unevenAbout } from './region'
+import { lineCures, pointCures, relaxCures, settles, shapedBy } from './shapes'
+import { starsOf } from './stars'
+import { wantedOf } from './wanted'
 
 /** A cure that was tried, with how unevenly the form bends about it before and after. */
 export interface Finding {
@@ -25,15 +21,17 @@ export interface Finding {
 
 /** How often a cage is refined to find where it bends unevenly. */
 const LEVELS = 3
+/** And how often to see whether it is more even all over. */
+const SEEN = 2
 /** Cures of each kind that are tried. */
-const TRIED = { edges: 24, moves: 24, relax: 6, loops: 4 }
+const TRIED = { edges: 24, lines: 12, points: 24, relax: 6, loops: 4 }
 /**
  * A cure that takes less of the unevenness about it away is none. A crease that ends in the open is told whatever it does; more lines
  * make anything a little more even.
  */
 const LEAST: Record<Cure['kind'], number> = {
   crease: 0,
-  move: 0.08,
+  shape: 0.03,
   relax: 0.08,
   rotate: 0.08,
   dissolve: 0.08,
@@ -53,14 +51,15 @@ export function examined(cage: Cage, orbits: Orbits): Finding[] {
   // Stars that have to be there would take all places.
   const score = (p: number) => at[p]!.reduce((sum, f) => sum + uneven.plain[f]!, 0)
   const stars = starsOf(cage, edges)
-  const { relax, loops } = spreadCures(cage, stars, uneven.all, score)
+  const wanted = wantedOf(cage, stars)
   const some = (of: readonly Cure[], most: number) => once(of, orbits).slice(0, most)
   const cures = [
     ...once(strayCreases(cage, edges), orbits),
     ...some(edgeCures(cage, edges, stars, uneven.all), TRIED.edges),
-    ...some(moveCures(cage, stars, score), TRIED.moves),
-    ...some(relax, TRIED.relax),
-    ...some(loops, TRIED.loops),
+    ...some(lineCures(wanted), TRIED.lines),
+    ...some(pointCures(wanted, score), TRIED.points),
+    ...some(relaxCures(wanted, stars.held, score), TRIED.relax),
+    ...some(loopCures(cage, uneven.all), TRIED.loops),
   ]
   const findings = cures.flatMap((cure): Finding[] => {
     const points = pointsOf(cure)
@@ -69,11 +68,28 @@ export function examined(cage: Cage, orbits: Orbits): Finding[] {
     const cured = curedBy(cage, cure, orbits)
     const after = cured ? unevenAbout(cured, where) : before
     const found = { cure, before, after }
-    return !(before.all > after.all && shareOf(found) > LEAST[cure.kind])
-      ? []
-      : [{ ...found, at: mean3(points.map((p) => placeAt(cage.at, p))) }]
+    if (!(cured && before.all > after.all && shareOf(found) > LEAST[cure.kind])) return []
+    const ways = waysOf(cage, cure)
+    if (ways && !settles(wanted, wantedOf(cured, stars), ways)) return []
+    return [{ ...found, at: mean3(points.map((p) => placeAt(cage.at, p))) }]
   })
-  return findings.sort((x, y) => worth(y) - worth(x))
+  return findings
+    .sort((x, y) => worth(y) - worth(x))
+    .slice(0, SHOWN)
+    .filter((f) => f.cure.kind === 'crease' || evenerAllOver(cage, curedBy(cage, f.cure, orbits)!))
+}
+
+/** Cures that are looked at all over. */
+const SHOWN = 16
+
+/** Whether the whole form bends more evenly in another cage. */
+function evenerAllOver(cage: Cage, cured: Cage): boolean {
+  const [before, after] = [cage, cured].map((c) => {
+    const table = tableOf(c)
+    if (!table.ok) return Number.POSITIVE_INFINITY
+    return unevenFaces({ table: table.value, at: c.at }, SEEN).all.reduce((a, b) => a + b, 0)
+  }) as [number, number]
+  return after < before
 }
 
 type Tried = Omit<Finding, 'at'>
@@ -103,14 +119,22 @@ function once(cures: readonly Cure[], { points }: Orbits): Cure[] {
 }
 const wayOf = (c: Cure): string => (c.kind === 'rotate' ? c.way : '')
 
+/** How far points go that a cure moves, mm; those it draws towards their neighbours on all copies. Null where it moves none. */
+const waysOf = (cage: Cage, cure: Cure, orbits?: Orbits): Ways | null => {
+  if (cure.kind === 'shape') return shapedBy(cage, cure.points, cure.how)
+  if (cure.kind !== 'relax') return null
+  return relaxed(cage, orbits ? withCopies(orbits.points, cure.points) : cure.points, 1)
+}
+/** Copies that are asked to go two ways farther apart than this (mm) let a cure be. */
+const TORN = 1e-9
+
 /** A cage with a cure on all copies; null where it cannot be done. */
 export function curedBy(cage: Cage, cure: Cure, orbits: Orbits): Cage | null {
   switch (cure.kind) {
-    case 'move':
-      return movedAlike(cage, orbits, new Map([[cure.point, cure.by]])).cage
+    case 'shape':
     case 'relax': {
-      const all = withCopies(orbits.points, cure.points)
-      return movedAlike(cage, orbits, relaxed(cage, all, 1)).cage
+      const made = movedAlike(cage, orbits, waysOf(cage, cure, orbits)!)
+      return made.apart.by > TORN ? null : made.cage
     }
     case 'crease':
       return creased(cage, edgesAlike(cure.edges, orbits), [], 0)

@@ -1,5 +1,13 @@
-import { examined, type Finding, pointsOf, shareOf, worth } from '../../../cage'
-import { good, mm, norm3, type Outcome, type P3 } from '../../../math'
+import {
+  examined,
+  type Finding,
+  type Layout,
+  pointsOf,
+  type Shaping,
+  shareOf,
+  worth,
+} from '../../../cage'
+import { fixed, good, mm, norm3, type Outcome, type P3 } from '../../../math'
 import type { OpContext } from '../../state'
 import { symmetryOf } from './begin'
 import type { CageEdit, CageInputs } from './inputs'
@@ -51,7 +59,7 @@ export function examinedCage(input: CageInputs, ctx: OpContext): Outcome<CageExa
           !follows(f, findings.slice(0, k)),
       )
       .slice(0, TOLD)
-      .map((f) => told(f, cage.layout.points)),
+      .map((f) => told(f, cage.layout)),
   })
 }
 
@@ -64,8 +72,9 @@ function follows({ cure }: Finding, better: readonly Finding[]): boolean {
   })
 }
 
-function told(f: Finding, names: readonly string[]): CageCure {
+function told(f: Finding, layout: Layout): CageCure {
   const { cure } = f
+  const names = layout.points
   const edges = (of: readonly (readonly [number, number])[]) =>
     of.map(([a, b]) => `${names[a]}~${names[b]}`)
   const made = (edit: CageEditGiven, words: string, on: string[]): CageCure => ({
@@ -76,11 +85,9 @@ function told(f: Finding, names: readonly string[]): CageCure {
     share: shareOf(f),
   })
   switch (cure.kind) {
-    case 'move': {
-      const [x, y, z] = cure.by.map((d) => Math.round(d * 1e3) / 1e3) as unknown as P3
-      const on = [names[cure.point]!]
-      const words = `Point ${on[0]} stands ${mm(norm3(cure.by), 2)} off what is round it: move it back`
-      return made({ kind: 'move', on, x, y, z, out: 0, reach: 0 }, words, on)
+    case 'shape': {
+      const on = named(cure.points, layout)
+      return made(shapingOf(cure.how, on), shapingWords(cure, on), on)
     }
     case 'relax': {
       const on = pointsOf(cure).map((p) => names[p]!)
@@ -105,6 +112,60 @@ function told(f: Finding, names: readonly string[]): CageCure {
       const on = edges([cure.edge])
       const words = `Faces along ${on[0]} are long: put a line across`
       return made({ kind: 'loop', on, share: 0.5, form: 'changes' }, words, on)
+    }
+  }
+}
+
+/** What an edit calls points: their row, where they are one, else each. */
+function named(points: readonly number[], { points: names, rows }: Layout): string[] {
+  const own = new Set(points)
+  const row = rows.find((r) => r.points.length === own.size && r.points.every((p) => own.has(p)))
+  return row ? [`row ${row.name}`] : points.map((p) => names[p]!)
+}
+
+const rounded = (x: number, digits: number): number =>
+  Math.round(x * 10 ** digits) / 10 ** digits || 0
+
+function shapingOf(how: Shaping, on: string[]): CageEditGiven {
+  const still = { x: 0, y: 0, z: 0, out: 0, reach: 0 }
+  switch (how.by) {
+    case 'way': {
+      const [x, y, z] = how.way.map((d) => rounded(d, 3)) as unknown as P3
+      return { kind: 'move', on, ...still, x, y, z }
+    }
+    case 'out':
+      return { kind: 'move', on, ...still, out: rounded(how.out, 3) }
+    case 'turn': {
+      const angle = rounded((how.angle * 180) / Math.PI, 3)
+      return { kind: 'turn', on, angle, way: how.axis, about: how.about, reach: 0 }
+    }
+    case 'size': {
+      const [sx, sy, sz] = how.size.map((d) => rounded(d, 5)) as unknown as P3
+      return { kind: 'size', on, sx, sy, sz, about: 'own', reach: 0 }
+    }
+  }
+}
+
+function shapingWords({ how }: { how: Shaping }, on: readonly string[]): string {
+  const row = on[0]!.startsWith('row ')
+  const what = row
+    ? `Row${on[0]!.slice(3)}`
+    : on.length === 1
+      ? `Point ${on[0]}`
+      : `Points ${on[0]} to ${on.at(-1)}`
+  const [is, stand, them] = on.length === 1 ? ['is', 'stands', 'it'] : ['are', 'stand', 'them']
+  const off = (by: number) =>
+    `${what} ${stand} ${mm(by, 2)} off what is round ${them}: move ${them} back`
+  switch (how.by) {
+    case 'way':
+      return off(norm3(how.way))
+    case 'out':
+      return off(Math.abs(how.out))
+    case 'turn':
+      return `${what} ${is} turned ${fixed(Math.abs((how.angle * 180) / Math.PI), 1)}° against what is beside ${them}: turn ${them} back`
+    case 'size': {
+      const size = how.size.find((d) => d !== 1) ?? 1
+      return `${what} ${is} ${fixed(Math.abs(1 / size - 1) * 100, 1)} % too ${size < 1 ? 'wide' : 'narrow'} for what is beside ${them}: size ${them}`
     }
   }
 }
