@@ -1,7 +1,8 @@
 import type { Crease } from '../cage'
-import type { ExactPart, KernelJob } from '../exact'
+import type { ExactEdge, ExactPart, KernelJob } from '../exact'
 import { bad, type Diagnosis, type Frame, fixed, good, type Outcome, type P3 } from '../math'
 import type { Drawing, Finding, Shape } from '../profile'
+import type { EdgeRef } from '../refs'
 import type { Curve3, Patch, ShownSkin } from '../surface'
 import { type TurnedBody, volumeOf } from '../turned'
 import type { Dimension } from '../workpiece'
@@ -62,15 +63,26 @@ export interface Sheet {
   key: string
 }
 
-/** What an op added to a body or took from it: it can be done again elsewhere. */
-export interface Tool {
-  how: 'join' | 'cut'
+/** What an op did to a body. What it added or took can be done again elsewhere. */
+export type Did = {
   /** The body it worked on. */
   body: string
-  shapes: Body['shape'][]
-  /** What the body was before, of an op that takes from it. */
-  before?: Body['shape']
-  key: string
+} & (
+  | {
+      how: 'join' | 'cut'
+      shapes: Body['shape'][]
+      /** What the body was before, where it is known. */
+      before?: Body['shape']
+    }
+  | { how: 'round'; edges: RoundedEdge[]; before: ExactPart }
+)
+export type Tool = Did & { key: string }
+/** An edge as it was before it was rounded, and by how much, mm: to another radius at its other end. */
+export interface RoundedEdge {
+  ref: EdgeRef
+  bend: ExactEdge['bend']
+  size: number
+  end?: number
 }
 
 /** Everything that exists after an op. Never changed in place. */
@@ -224,7 +236,7 @@ export interface OpResult {
   paths?: Record<string, Omit<Path, 'key'>>
   sheets?: Record<string, Omit<Sheet, 'key'>>
   bodies?: Record<string, Omit<Body, 'key'> | null>
-  tool?: Omit<Tool, 'key'>
+  tool?: Did
   /** The result stands, but is not what was asked: the first of the warnings says why. */
   failed?: boolean
   /** What a person should know although the op worked. */

@@ -2,7 +2,7 @@ import type { ExactPart } from '../../exact'
 import { bad, type Diagnosis, good, type Motion, moved, type Outcome, type P3 } from '../../math'
 import { exactBody, exactShape, loosePieces, reshaped } from '../exact'
 import type { Field } from '../spec'
-import { type OpContext, type OpResult, type Tool, volumeWords } from '../state'
+import { type OpContext, type OpResult, volumeWords } from '../state'
 
 /** Where an op is done again, and the word its faces there are told by. */
 export interface Again {
@@ -42,12 +42,12 @@ export function toolsOfOps(
   ops: readonly string[],
   body: string,
   ctx: OpContext,
-): Outcome<{ how: Tool['how']; parts: ExactPart[] }[]> {
+): Outcome<{ how: 'join' | 'cut'; parts: ExactPart[] }[]> {
   if (ops.length === 0) return bad('no-ops', 'Choose the ops that are done again.')
-  const out: { how: Tool['how']; parts: ExactPart[] }[] = []
+  const out: { how: 'join' | 'cut'; parts: ExactPart[] }[] = []
   for (const id of ops) {
     const tool = ctx.tool(id)
-    if (!tool)
+    if (!tool || tool.how === 'round')
       return bad(
         'no-tool',
         `The op "${id}" neither adds to a body nor takes from it at this point of the route, so it cannot be done again. Roundings are repeated by "the same edge of every copy".`,

@@ -2,7 +2,13 @@ import { type ExactPart, edgeRef, edgesAlike } from '../../../exact'
 import { bad, type Diagnosis, type Fix, good, mm, type Outcome, rounded } from '../../../math'
 import { reshaped } from '../../exact'
 import { pickExactEdges, pickExactFaces } from '../../pick'
-import { type Body, type OpContext, type OpResult, volumeWords } from '../../state'
+import {
+  type Body,
+  type OpContext,
+  type OpResult,
+  type RoundedEdge,
+  volumeWords,
+} from '../../state'
 import { type Amount, type OwnEdge, ownAmount, type Treatment, type Which } from './which'
 
 interface Work {
@@ -29,10 +35,20 @@ export function onExact(
   const some = work.length === which.edges.length ? '' : `, ${work.length} edges`
   return good({
     bodies: { [body.id]: reshaped(body, now) },
+    ...(t.word === 'round'
+      ? { tool: { how: 'round', body: body.id, edges: roundedOf(part, work), before: part } }
+      : {}),
     warnings,
     consequence: volumeWords(part.measure.volume, now.measure.volume) + some,
   })
 }
+
+const roundedOf = (part: ExactPart, work: readonly Work[]): RoundedEdge[] =>
+  work.map(({ edge, amount }) => ({
+    ref: edgeRef(part, edge),
+    bend: part.edges[edge]!.bend,
+    ...amount,
+  }))
 
 /** The edges meant, each once, with what is taken off it. */
 function workOf(

@@ -25,6 +25,7 @@ import { pickExactFaces, pickFaces } from '../../pick'
 import { defineOp } from '../../spec'
 import { type Body, type OpContext, type OpMade, volumeWords } from '../../state'
 import { hollowTube } from './hollow'
+import { hollowLeavingOut } from './leftout'
 import { type OwnWall, ownWalls, withOwnWalls } from './ownwalls'
 import { hollowSqueezed, type WithWall } from './squeezed'
 
@@ -43,7 +44,7 @@ const inputs = z.object({
 
 export const shellOp = defineOp<z.infer<typeof inputs>>({
   kind: 'shell',
-  version: 5,
+  version: 6,
   label: 'Shell',
   help: 'Hollows a body to an even wall; chosen faces stay open.',
   stage: 'refine',
@@ -166,7 +167,7 @@ function shelledExact(
     return bad('several', 'The body has several loose parts; part it, and hollow each.')
   const made = hollowed(body.id, part, new Set(picked.value.items), wall, side, ctx)
   if (!made.ok) return side === 'in' ? orAsTriangles(made.diagnosis, ctx.op) : made
-  const { thinnest } = made.value
+  const { thinnest, full } = made.value
   const set = withOwnWalls(part, made.value.part, wall, own, ctx)
   if (!set.ok) return set
   const { now, warnings } = set.value
@@ -177,6 +178,7 @@ function shelledExact(
     warnings: [
       ...picked.value.warnings,
       ...warnings,
+      ...(full ?? []),
       ...(thinnest ? [thinAt(thinnest.wall, wall, thinnest.at)] : []),
     ],
     consequence: `wall ${fixed(least, 2)}${most > least ? `–${fixed(most, 2)}` : ''} mm, ${volumeWords(part.measure.volume, now.measure.volume)}`,
@@ -184,7 +186,7 @@ function shelledExact(
 }
 
 /**
- * The wall by surfaces: behind our own, as lofts and sweeps make them, also where they were cut since, by ourselves; else
+ * The wall by surfaces: without details smaller than it, which are made again about it; behind our own, as lofts and sweeps make them, also where they were cut since, by ourselves; else
  * by the kernel, the first of its ways whose result measures right.
  */
 function hollowed(
@@ -194,7 +196,14 @@ function hollowed(
   wall: number,
   side: 'in' | 'out',
   ctx: OpContext,
-): Outcome<WithWall> {
+): Outcome<WithWall & { full?: Diagnosis[] }> {
+  const left =
+    side === 'in'
+      ? hollowLeavingOut(body, part, open, wall, ctx, (p, o) =>
+          hollowed(body, p, o, wall, side, ctx),
+        )
+      : null
+  if (left?.ok) return left
   const even = (made: Outcome<ExactPart>): Outcome<WithWall> =>
     made.ok ? good({ part: made.value, thinnest: null }) : made
   const tube = side === 'in' ? hollowTube(part, open, wall, ctx) : null

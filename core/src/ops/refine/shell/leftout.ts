@@ -1,0 +1,191 @@
+import { type ExactFace, type ExactPart, resolveEdge, sizeOf } from '../../../exact'
+import { type Diagnosis, good, norm3, type Outcome, type Place, sub3 } from '../../../math'
+import { wallField } from '../../../mesh'
+import { exactShape } from '../../exact'
+import type { OpContext, RoundedEdge, Tool } from '../../state'
+import type { WithWall } from './squeezed'
+
+/** How far what stands round a room may be off what it was before, mm, and its areas and volumes as shares. */
+const OFF = 1e-6
+/** A detail may be larger than the wall by this share and still be left out of the room. */
+const AS_LARGE = 1e-9
+
+export type Hollowing = (part: ExactPart, open: ReadonlySet<number>) => Outcome<WithWall>
+
+/** A step of what a body came through: what it rounds, adds or takes, and whether a wall leaves that out of the room. */
+type Step = { op: string; leaves: boolean } & (
+  | { edges: readonly RoundedEdge[] }
+  | { how: 'join' | 'cut'; shapes: readonly ExactPart[] }
+)
+
+/**
+ * A wall under details smaller than it: a round of an outer edge by no more than the wall, or what was joined and is nowhere thicker
+ * than two walls. A ball of the wall's radius does not tell the body with them from the body without (opening by a ball, then eroding
+ * by it, is eroding by it: Serra, Image analysis and mathematical morphology, 1982), so the room is made in the body as it was without
+ * them and they are made again about it. Null where the body has none of these last, or where what comes out is not the body with a
+ * room in it, as measured.
+ */
+export function hollowLeavingOut(
+  body: string,
+  part: ExactPart,
+  open: ReadonlySet<number>,
+  wall: number,
+  ctx: OpContext,
+  hollow: Hollowing,
+): Outcome<WithWall & { full: Diagnosis[] }> | null {
+  const past = pastOf(body, part, wall, ctx)
+  if (!past) return null
+  let now = past.base
+  const about: Step[] = []
+  for (const step of past.steps) {
+    const made = step.leaves ? null : again(now, step, ctx)
+    if (made) now = made
+    // What fills the foot of something that is left out comes after it, and makes no wall thinner.
+    else if (step.leaves || ('edges' in step && step.edges.every((e) => e.bend === 'in')))
+      about.push(step)
+    else return null
+  }
+  const opened = openedOn(now, part, open)
+  if (!opened) return null
+  const made = hollow(now, opened)
+  if (!made.ok) return null
+  const room = now.measure.volume - made.value.part.measure.volume
+  let out = made.value.part
+  for (const step of about) {
+    const next = again(out, step, ctx)
+    if (!next) return null
+    out = next
+  }
+  return sameWithRoom(part, out, open, room)
+    ? good({ part: out, thinnest: made.value.thinnest, full: past.steps.flatMap(staysFull) })
+    : null
+}
+
+const staysFull = (step: Step): Diagnosis[] =>
+  step.leaves && 'shapes' in step
+    ? [
+        {
+          code: 'stays-full',
+          message: 'What stands on the body here is nowhere thicker than two walls: it stays full.',
+          places: step.shapes.map((s): Place => ({ at: s.measure.centroid })),
+          fixes: [],
+        },
+      ]
+    : []
+
+/** The ops a body came through last, from the first whose detail is left out on, and what it was before that one. */
+function pastOf(
+  body: string,
+  part: ExactPart,
+  wall: number,
+  ctx: OpContext,
+): { base: ExactPart; steps: Step[] } | null {
+  const chain: { base: ExactPart; steps: Step[] }[] = []
+  for (let now = part; ; ) {
+    const last = lastOf(body, now, ctx)
+    const base = last && exactShape(last.tool.before!, ctx)
+    if (!base?.ok) break
+    const steps = stepsOf(last!.op, last!.tool, wall, ctx)
+    if (!steps) break
+    chain.unshift({ base: base.value, steps })
+    now = base.value
+  }
+  const first = chain.findIndex(({ steps }) => steps.some((s) => s.leaves))
+  return first === -1
+    ? null
+    : { base: chain[first]!.base, steps: chain.slice(first).flatMap((c) => c.steps) }
+}
+
+/** The op that worked last on a body as it stands: what it was before has no face of it, but of all others. */
+function lastOf(
+  body: string,
+  part: ExactPart,
+  ctx: OpContext,
+): { op: string; tool: Tool } | undefined {
+  const ops = [...makersOf(part)].flatMap((op) => {
+    const tool = ctx.tool(op)
+    return tool?.body === body && tool.before ? [{ op, tool }] : []
+  })
+  return ops.find(({ op, tool }) => {
+    const before = tool.before!
+    if (before.kind === 'turned') return false
+    const makers = makersOf(before)
+    return !makers.has(op) && ops.every((o) => o.op === op || makers.has(o.op))
+  })
+}
+const makersOf = ({ faces }: { faces: readonly ExactFace[] }): Set<string> =>
+  new Set(faces.flatMap((f) => f.names.map((n) => n.split(':')[0]!)))
+
+function stepsOf(op: string, tool: Tool, wall: number, ctx: OpContext): Step[] | null {
+  if (tool.how === 'round') {
+    const small = (e: RoundedEdge) =>
+      e.bend === 'out' && Math.max(e.size, e.end ?? 0) <= wall * (1 + AS_LARGE)
+    return [true, false].flatMap((leaves): Step[] => {
+      const edges = tool.edges.filter((e) => small(e) === leaves)
+      return edges.length === 0 ? [] : [{ op, leaves, edges }]
+    })
+  }
+  const shapes: ExactPart[] = []
+  for (const shape of tool.shapes) {
+    const made = exactShape(shape, ctx)
+    if (!made.ok) return null
+    shapes.push(made.value)
+  }
+  const thin = (s: ExactPart) => (wallField(s.mesh)?.max.wall ?? 0) <= 2 * wall * (1 + AS_LARGE)
+  return [{ op, leaves: tool.how === 'join' && shapes.every(thin), how: tool.how, shapes }]
+}
+
+/** A step done again; null where it cannot be done just so. */
+function again(part: ExactPart, step: Step, ctx: OpContext): ExactPart | null {
+  if ('shapes' in step) {
+    const on = [part.key, ...step.shapes.map((s) => s.key)]
+    const made = ctx.kernel({ verb: 'combine', args: { op: step.op, how: step.how }, on })
+    return made.ok ? made.value[0]! : null
+  }
+  const work: { edge: number; size: number; end?: number }[] = []
+  for (const { ref, size, end } of step.edges) {
+    const found = resolveEdge(part, ref)
+    if (found.state !== 'found') return null
+    work.push({ edge: found.item, size, ...(end === undefined ? {} : { end }) })
+  }
+  const made = ctx.kernel({
+    verb: 'rounding',
+    args: { op: step.op, kind: 'fillet', work },
+    on: [part.key],
+  })
+  return made.ok ? made.value[0]! : null
+}
+
+/** The open faces of a body as they were before; null where one was not there. */
+function openedOn(
+  before: ExactPart,
+  part: ExactPart,
+  open: ReadonlySet<number>,
+): ReadonlySet<number> | null {
+  const found = [...open].map((f) =>
+    before.faces.findIndex((o) => o.names.some((n) => part.faces[f]!.names.includes(n))),
+  )
+  return found.includes(-1) ? null : new Set(found)
+}
+
+/** Whether a body is another with a room of that volume in it: all its corners, and each face that is not open, are there as they were. */
+function sameWithRoom(
+  part: ExactPart,
+  out: ExactPart,
+  open: ReadonlySet<number>,
+  room: number,
+): boolean {
+  const share = (a: number, b: number, of: number) => Math.abs(a - b) <= OFF * of
+  const size = sizeOf(part)
+  return (
+    share(out.measure.volume, part.measure.volume - room, part.measure.volume) &&
+    part.faces.every(
+      (f, i) =>
+        open.has(i) ||
+        out.faces.some(
+          (o) => share(o.area, f.area, f.area) && o.names.some((n) => f.names.includes(n)),
+        ),
+    ) &&
+    part.vertices.every(({ at }) => out.vertices.some((v) => norm3(sub3(v.at, at)) <= OFF * size))
+  )
+}
