@@ -74,11 +74,17 @@ export type Did = {
       /** What the body was before, where it is known. */
       before?: Body['shape']
     }
-  | { how: 'round'; edges: RoundedEdge[]; before: ExactPart }
+  | {
+      how: 'round'
+      edges: RoundedEdge[]
+      before: ExactPart
+    }
 )
 export type Tool = Did & { key: string }
 /** An edge as it was before it was rounded, and by how much, mm: to another radius at its other end. */
 export interface RoundedEdge {
+  /** The op that asked for it: rounds of ops before may be made anew together with these. */
+  op: string
   ref: EdgeRef
   bend: ExactEdge['bend']
   size: number

@@ -1,8 +1,10 @@
-import { type ExactFace, type ExactPart, resolveEdge, sizeOf } from '../../../exact'
+import { type ExactPart, sizeOf } from '../../../exact'
 import { type Diagnosis, good, norm3, type Outcome, type Place, sub3 } from '../../../math'
 import { wallField } from '../../../mesh'
 import { exactShape } from '../../exact'
 import type { OpContext, RoundedEdge, Tool } from '../../state'
+import { roundedAgain } from '../edges/orders'
+import { lastOf } from '../past'
 import type { WithWall } from './squeezed'
 
 /** How far what stands round a room may be off what it was before, mm, and its areas and volumes as shares. */
@@ -83,7 +85,7 @@ function pastOf(
   const chain: { base: ExactPart; steps: Step[] }[] = []
   for (let now = part; ; ) {
     const last = lastOf(body, now, ctx)
-    const base = last && exactShape(last.tool.before!, ctx)
+    const base = last && exactShape(last.tool.before, ctx)
     if (!base?.ok) break
     const steps = stepsOf(last!.op, last!.tool, wall, ctx)
     if (!steps) break
@@ -95,26 +97,6 @@ function pastOf(
     ? null
     : { base: chain[first]!.base, steps: chain.slice(first).flatMap((c) => c.steps) }
 }
-
-/** The op that worked last on a body as it stands: what it was before has no face of it, but of all others. */
-function lastOf(
-  body: string,
-  part: ExactPart,
-  ctx: OpContext,
-): { op: string; tool: Tool } | undefined {
-  const ops = [...makersOf(part)].flatMap((op) => {
-    const tool = ctx.tool(op)
-    return tool?.body === body && tool.before ? [{ op, tool }] : []
-  })
-  return ops.find(({ op, tool }) => {
-    const before = tool.before!
-    if (before.kind === 'turned') return false
-    const makers = makersOf(before)
-    return !makers.has(op) && ops.every((o) => o.op === op || makers.has(o.op))
-  })
-}
-const makersOf = ({ faces }: { faces: readonly ExactFace[] }): Set<string> =>
-  new Set(faces.flatMap((f) => f.names.map((n) => n.split(':')[0]!)))
 
 function stepsOf(op: string, tool: Tool, wall: number, ctx: OpContext): Step[] | null {
   if (tool.how === 'round') {
@@ -142,18 +124,7 @@ function again(part: ExactPart, step: Step, ctx: OpContext): ExactPart | null {
     const made = ctx.kernel({ verb: 'combine', args: { op: step.op, how: step.how }, on })
     return made.ok ? made.value[0]! : null
   }
-  const work: { edge: number; size: number; end?: number }[] = []
-  for (const { ref, size, end } of step.edges) {
-    const found = resolveEdge(part, ref)
-    if (found.state !== 'found') return null
-    work.push({ edge: found.item, size, ...(end === undefined ? {} : { end }) })
-  }
-  const made = ctx.kernel({
-    verb: 'rounding',
-    args: { op: step.op, kind: 'fillet', work },
-    on: [part.key],
-  })
-  return made.ok ? made.value[0]! : null
+  return roundedAgain(ctx, step.op, part, step.edges)
 }
 
 /** The open faces of a body as they were before; null where one was not there. */
