@@ -60,31 +60,7 @@ function inTheWay(
   t: Treatment,
 ): Outcome<never> {
   const two = pairsOf(part, work).find((pair) => treated(ctx, part, pair, t) === null)
-  const size = t.amount.size
-  const { held } = mostOf(
-    size,
-    (share) =>
-      treated(
-        ctx,
-        part,
-        work.map((w) => ({ ...w, amount: scaled(w.amount, share) })),
-        t,
-      ) !== null,
-  )
-  const fixes: Fix[] = []
-  if (held > 0) {
-    const share = held / size
-    const own = edges.map((e) => ({
-      ...e,
-      ...(typeof e.size === 'number' ? { size: e.size * share } : {}),
-      ...(typeof e.until === 'number' ? { until: e.until * share } : {}),
-    }))
-    fixes.push({
-      label: `All of them by ${mm(held, 2)}`,
-      op: ctx.op,
-      inputs: { [t.word === 'round' ? 'radius' : 'distance']: held, edges: own },
-    })
-  }
+  const { held, fixes } = commonOf(ctx, part, work, edges, t)
   const takes = held > 0 ? ` Together they take ${mm(held, 2)}.` : ''
   return two
     ? bad(
@@ -99,6 +75,28 @@ function inTheWay(
         work.map((w) => at(part, w)),
         fixes,
       )
+}
+
+/** How much all edges of a set take in one call, in the proportion asked, and the fix that gives them so much. */
+function commonOf(
+  ctx: OpContext,
+  part: ExactPart,
+  work: readonly Work[],
+  edges: Which['edges'],
+  t: Treatment,
+): { held: number; fixes: Fix[] } {
+  const { size } = t.amount
+  const by = (share: number) => work.map((w) => ({ ...w, amount: scaled(w.amount, share) }))
+  const { held } = mostOf(size, (share) => treated(ctx, part, by(share), t) !== null)
+  if (!(held > 0)) return { held, fixes: [] }
+  const share = held / size
+  const own = edges.map((e) => ({
+    ...e,
+    ...(typeof e.size === 'number' ? { size: e.size * share } : {}),
+    ...(typeof e.until === 'number' ? { until: e.until * share } : {}),
+  }))
+  const inputs = { [t.word === 'round' ? 'radius' : 'distance']: held, edges: own }
+  return { held, fixes: [{ label: `All of them by ${mm(held, 2)}`, op: ctx.op, inputs }] }
 }
 
 /** Pairs of edges beside each other, those first that share a corner, of pairs alike one. */
@@ -149,19 +147,21 @@ function tooMuch(
       ],
     )
   }
+  // Edges alike take alike.
   const known = new Map<string, ReturnType<typeof mostOf>>()
-  const looked = alone.slice(0, LOOKED_AT)
-  const most = (alone.length > LOOKED_AT ? looked : alone).map((w) => {
+  const most: ReturnType<typeof mostOf>[] = []
+  for (const w of alone) {
     const like = likeOf(part, w)
-    const found =
-      known.get(like) ??
-      mostOf(
-        w.amount.size,
-        (share) => treated(ctx, part, [{ ...w, amount: scaled(w.amount, share) }], t) !== null,
+    if (!known.has(like)) {
+      if (known.size === LOOKED_AT) break
+      const own = (share: number) => [{ ...w, amount: scaled(w.amount, share) }]
+      known.set(
+        like,
+        mostOf(w.amount.size, (share) => treated(ctx, part, own(share), t) !== null),
       )
-    known.set(like, found)
-    return found
-  })
+    }
+    most.push(known.get(like)!)
+  }
   const takes = most.map(({ held, failed }) =>
     held > 0 ? `takes ${mm(held, 2)}, not ${mm(failed, 2)}` : 'takes none by itself',
   )
@@ -183,13 +183,21 @@ function tooMuch(
         ? []
         : [{ ...edgeRef(part, w.edge), size: own.get(w.edge)! }],
     )
-    fixes.push({
-      label:
-        alone.length === 1 ? `Give it ${mm(most[0]!.held, 2)}` : 'Give each of them what it takes',
-      op: ctx.op,
-      inputs: { edges: [...taken, ...named] },
+    const each = work.map((w) => {
+      const size = own.get(w.edge)
+      return size === undefined ? w : { ...w, amount: scaled(w.amount, size / w.amount.size) }
     })
+    if (treated(ctx, part, each, t))
+      fixes.push({
+        label:
+          alone.length === 1
+            ? `Give it ${mm(most[0]!.held, 2)}`
+            : 'Give each of them what it takes',
+        op: ctx.op,
+        inputs: { edges: [...taken, ...named] },
+      })
   }
+  if (work.length > 1) fixes.push(...commonOf(ctx, part, work, edges, t).fixes)
   const failing = new Set(alone.map((w) => w.ref))
   const others = edges.filter((r) => !failing.has(r))
   if (others.length > 0 && others.length < edges.length)

@@ -1,5 +1,5 @@
 import { type ExactPart, edgesAlike } from '../../../exact'
-import { bad, type Diagnosis, good, type Outcome } from '../../../math'
+import { bad, type Diagnosis, good, type Outcome, type Place } from '../../../math'
 import { pickExactEdges, pickExactFaces } from '../../pick'
 import type { OpContext } from '../../state'
 import { type Amount, type OwnEdge, ownAmount, type Treatment, type Which } from './which'
@@ -24,11 +24,16 @@ export function workOf(
   const faces = pickExactFaces(part, round, ctx, 'round')
   if (!faces.ok) return faces
   const work: Work[] = []
+  const smooth: Place[] = []
   const add = (w: Work) => {
     if (!work.some((x) => x.edge === w.edge)) work.push(w)
   }
   for (const [i, edge] of picked.value.items.entries()) {
     const ref = edges[i]!
+    if (part.edges[edge]!.bend === 'smooth') {
+      smooth.push({ at: part.edges[edge]!.middle })
+      continue
+    }
     const own = ownAmount(ref, t, ctx)
     if (!own.ok) return own
     add({ edge, amount: own.value ?? t.amount, ref })
@@ -40,8 +45,16 @@ export function workOf(
       if (e.faces.length === 2 && e.faces.includes(face) && e.bend !== 'smooth')
         add({ edge, amount: t.amount, ref: null })
   if (work.length === 0)
-    return bad('no-edges', 'These faces have no edge that could be treated: they run on smoothly.')
-  return good({ work, warnings: [...picked.value.warnings, ...faces.value.warnings] })
+    return bad('no-edges', 'There is no edge here to treat: faces run on in each other.', smooth)
+  const warnings = [...picked.value.warnings, ...faces.value.warnings]
+  if (smooth.length > 0)
+    warnings.push({
+      code: 'runs-on',
+      message: `${smooth.length === 1 ? 'One of the edges is' : `${smooth.length} of the edges are`} none: faces run on in each other here, and nothing is taken off.`,
+      places: smooth,
+      fixes: [],
+    })
+  return good({ work, warnings })
 }
 
 /** As much of the amount as a share of it. */
