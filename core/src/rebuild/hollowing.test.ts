@@ -44,11 +44,11 @@ describe('hollowed as triangles', () => {
     const route = [
       star,
       block,
-      op(40, 'fillet', 'soft', {
+      op(40, 'chamfer', 'soft', {
         body: 'block',
         edges: [],
         round: [{ face: 'block:end' }],
-        radius: 1.2,
+        distance: 1.2,
       }),
     ]
     const bySurfaces = [
