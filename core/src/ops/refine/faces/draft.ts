@@ -19,7 +19,7 @@ const inputs = z.object({
 
 export const draftOp = defineOp<z.infer<typeof inputs>>({
   kind: 'draft',
-  version: 1,
+  version: 2,
   label: 'Draft',
   help: 'Leans faces so that the piece leaves its mould; they stay as wide where the plane meets them.',
   stage: 'refine',
@@ -77,6 +77,15 @@ export const draftOp = defineOp<z.infer<typeof inputs>>({
       return bad('no-draft', 'A face swept from a free curve takes no draft.', [
         { at: free.middle },
       ])
+    const level = picked.value.items
+      .map((i) => part.faces[i]!)
+      .find((f) => f.kind === 'plane' && Math.abs(dot3(f.normal, plane.frame.z)) > 1 - LEVEL)
+    if (level)
+      return bad(
+        'no-draft',
+        'This face lies along the plane it would lean from: choose another plane, or leave it out.',
+        [{ at: level.middle }],
+      )
     const made =
       sides === 'both'
         ? bothWays(part, picked.value.items, plane.frame, tilt, ctx)
@@ -97,6 +106,9 @@ export const draftOp = defineOp<z.infer<typeof inputs>>({
   cap: (input, { faces }) => (input === 'angle' && faces.length > 0 ? 45 : null),
   slow: () => true,
 })
+
+/** A flat face nearer along the plane than this (1 - cosine of the angle) does not lean from it. */
+const LEVEL = 1e-9
 
 /** Some faces of a part leaning in from a plane. */
 const leaned = (
