@@ -1,5 +1,5 @@
 import { bad, dot3, good, norm3, type Outcome, type P3, scale3, sub3, unit3 } from '../math'
-import { arcFrom3, arcThrough3, type Curve3, through3, way3 } from '../surface'
+import { arcFrom3, arcThrough3, type Curve3, through3, throughClosed3, way3 } from '../surface'
 import { TOUCH } from './chain'
 import { type Chain, rounded } from './round'
 
@@ -27,6 +27,7 @@ export function built(stops: readonly Stop[], closed: boolean, round = 0): Outco
     return bad('too-few', 'A closed path of lines needs three places at least.')
   const raw: Piece[] = []
   const told = (n: number) => stops[n - 1]!.number ?? n
+  if (closed && stops.every((s) => s.by === 'spline')) return closedCurve(stops)
   const goals = closed ? [...stops.slice(1), stops[0]!] : stops.slice(1)
   for (let i = 0; i < goals.length; ) {
     const from = i === 0 ? stops[0]!.at : goals[i - 1]!.at
@@ -99,6 +100,22 @@ function arcOver(from: P3, over: Stop, to: Stop | undefined, number: number): Ou
     : bad('straight', `Place ${number} lies in line with its neighbours: no arc goes over it.`, [
         { at: over.at },
       ])
+}
+
+/** One smooth curve through all places, back to the first. */
+function closedCurve(stops: readonly Stop[]): Outcome<Chain> {
+  const places = stops.map((s) => s.at)
+  if (places.length < 3) return bad('too-few', 'A closed curve goes through three places at least.')
+  const close = places.findIndex((p, i) => norm3(sub3(p, places.at(i - 1)!)) < TOUCH)
+  if (close >= 0)
+    return bad('no-length', 'Two places of a curve lie on each other.', [{ at: places[close]! }])
+  const corner = {
+    curve: throughClosed3(places),
+    name: `to${stops[0]!.number ?? 1}`,
+    round: 0,
+    must: false,
+  }
+  return rounded([corner], true)
 }
 
 /** A curve through places that leaves and arrives the way its neighbours run. */

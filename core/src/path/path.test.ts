@@ -1,7 +1,17 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { add3, dot3, norm3, type P3, scale3, sub3, unit3 } from '../math'
-import { type Curve3, end3, evenBasis, fitted3, length3, place3, start3, way3 } from '../surface'
+import {
+  at3,
+  type Curve3,
+  end3,
+  evenBasis,
+  fitted3,
+  length3,
+  place3,
+  start3,
+  way3,
+} from '../surface'
 import {
   angleBetween,
   built,
@@ -181,6 +191,52 @@ describe('a path through places', () => {
     expect(fault([to(0, 0, 0), to(10, 0, 0, 'line', 3), to(20, 10, 0, 'arc')])).toBe('not-straight')
     expect(fault([to(0, 0, 0), to(10, 0, 0, 'line', 3), to(2, 0, 0)])).toBe('turns-back')
     expect(fault([to(0, 0, 0), to(10, 0, 0, 'line', -3), to(12, 8, 0)])).toBe('not-positive')
+  })
+})
+
+describe('a closed curve through places', () => {
+  const of = (places: readonly P3[]) => {
+    const made = built(
+      places.map((at) => ({ at, by: 'spline' as const, round: undefined })),
+      true,
+    )
+    if (!made.ok) throw new Error(made.diagnosis.message)
+    expect(made.value.pieces).toHaveLength(1)
+    return made.value.pieces[0]!
+  }
+  it('through the corners of a square: the periodic cubic of the textbook, m = -120 / h² at each', () => {
+    // M[i-1] + 4 M[i] + M[i+1] = 6 / h² (y[i-1] - 2 y[i] + y[i+1]) with h = 1/4 (natural cubic splines, any numerical textbook).
+    const c = of([
+      [40, 0, 0],
+      [0, 40, 0],
+      [-40, 0, 0],
+      [0, -40, 0],
+    ])
+    for (const t of [0, 1]) expect(at3(c, t).d2[0]).toBeCloseTo(-120 * 16, 6)
+    expect(at3(c, 0.5).d2[0]).toBeCloseTo(120 * 16, 6)
+    expect(at3(c, 0.25).d2[1]).toBeCloseTo(-120 * 16, 6)
+  })
+  it('runs on over its seam in direction and curvature, whatever the places', () => {
+    const place = fc.tuple(...[0, 1, 2].map(() => fc.double({ min: -8, max: 8, noNaN: true })))
+    fc.assert(
+      fc.property(fc.array(place, { minLength: 3, maxLength: 12 }), (list) => {
+        const places = list.map((off, i): P3 => {
+          const a = (2 * Math.PI * i) / list.length
+          return add3([60 * Math.cos(a), 60 * Math.sin(a), 9 * (i % 2)], off as unknown as P3)
+        })
+        const c = of(places)
+        const [a, b] = [at3(c, 0), at3(c, 1)]
+        const size = norm3(a.d2) + norm3(a.d1) + 1
+        expect(norm3(sub3(a.p, places[0]!))).toBeLessThan(1e-9)
+        expect(norm3(sub3(a.d1, b.d1)) / size).toBeLessThan(1e-9)
+        expect(norm3(sub3(a.d2, b.d2)) / size).toBeLessThan(1e-8)
+      }),
+    )
+  })
+  it('one place on the next is told', () => {
+    const stop = (at: P3) => ({ at, by: 'spline' as const, round: undefined })
+    const made = built([stop([0, 0, 0]), stop([9, 0, 0]), stop([9, 9, 0]), stop([0, 0, 0])], true)
+    expect(made.ok ? '' : made.diagnosis.message).toBe('Two places of a curve lie on each other.')
   })
 })
 

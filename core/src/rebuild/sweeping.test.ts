@@ -115,6 +115,65 @@ describe('paths', () => {
   })
 })
 
+describe('sections along straight pieces in space', () => {
+  const turns = (list: readonly (readonly [number, number, number])[]) =>
+    path(list.map(([x, y, z]) => ({ x, y, z, by: 'line' })))
+  const wire = (wide: number, high: number): Op =>
+    op(30, 'sweep', 'wire', { section: 'rectangle', wide, high, path: 'way', mode: 'new' })
+  it.each([
+    [
+      [
+        [0, 0, 0],
+        [60, 0, 0],
+        [60, 60, 0],
+        [60, 60, 60],
+      ],
+      4320,
+    ],
+    [
+      [
+        [0, 0, 0],
+        [50, 10, 5],
+        [60, 50, 40],
+        [20, 60, 70],
+      ],
+      3751.3972343444566,
+    ],
+    [
+      [
+        [0, 0, 0],
+        [0, 0, 50],
+        [40, 0, 50],
+        [40, 70, 50],
+        [40, 70, 0],
+      ],
+      5040,
+    ],
+  ] as const)(
+    'a rectangle of 6 x 4 is mitred at every corner: area times way',
+    async (list, right) => {
+      const { state } = await built(piece([turns(list), wire(6, 4)]))
+      const part = state.bodies.wire!.shape
+      if (part.kind !== 'exact') throw new Error()
+      expect(part.measure.volume / right).toBeCloseTo(1, 12)
+      expect(part.faces).toHaveLength(4 * (list.length - 1) + 2)
+      // Flat all over: nothing turns on the way.
+      expect(part.faces.every((f) => f.kind === 'plane')).toBe(true)
+    },
+  )
+  it('a piece shorter than the corners take is told', async () => {
+    const way = turns([
+      [0, 0, 0],
+      [40, 0, 0],
+      [40, 3, 0],
+      [40, 3, 40],
+      [0, 30, 40],
+    ])
+    const found = await diagnosis([way, wire(8, 8)])
+    expect(found.message).toMatch(/reaches past the corners of a straight piece of 3 mm/)
+  })
+})
+
 describe('sweeps', () => {
   it('a wire along lines and an arc: its area times its length, faces true cylinders and a ring', async () => {
     const p = await exact([path(bent), sweep({})], 'wire')

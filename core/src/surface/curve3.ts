@@ -222,6 +222,34 @@ export function through3(
   return { kind: 'spline', basis, poles: polesOf(x) }
 }
 
+/**
+ * The closed cubic spline through places (at least three), from the first back to it, whose direction and curvature run on there too: the
+ * periodic cubic over chord lengths (de Boor, A practical guide to splines, 1978).
+ */
+export function throughClosed3(places: readonly P3[]): Curve3 & { kind: 'spline' } {
+  const round = [...places, places[0]!]
+  const at = chordParams(round)
+  const basis: Basis = {
+    degree: 3,
+    knots: Float64Array.from([0, 0, 0, ...at, 1, 1, 1]),
+  }
+  const params = [0, ...at, 1]
+  const orders = params.map((_, i) => (i === 1 || i === params.length - 2 ? 1 : 0))
+  const system = new Interpolation(basis, params, orders)
+  const solved = (x: readonly P3[]): Curve3 & { kind: 'spline' } => {
+    const flat = Float64Array.from(x.flat())
+    system.solve(flat)
+    return { kind: 'spline', basis, poles: polesOf(flat) }
+  }
+  const rows = (x: readonly P3[], way: P3): P3[] => [x[0]!, way, ...x.slice(1, -1), way, x.at(-1)!]
+  const jump = (c: Curve3): P3 => sub3(at3(c, 0).d2, at3(c, 1).d2)
+  // How far curvature jumps goes linearly with the direction there, each coordinate by itself and alike.
+  const still = solved(rows(round, [0, 0, 0]))
+  const none = round.map((): P3 => [0, 0, 0])
+  const answer = jump(solved(rows(none, [1, 0, 0])))[0]
+  return solved(rows(round, scale3(jump(still), -1 / answer)))
+}
+
 /** Shares of the whole way along the chords. */
 function chordParams(places: readonly P3[]): number[] {
   const out = [0]

@@ -31,6 +31,7 @@ export {
   speed3,
   start3,
   through3,
+  throughClosed3,
   way3,
 } from './curve3'
 export { type Field, fitted, fittedBeside, interpolated, placeByPlace, within } from './fit'

@@ -9,6 +9,7 @@ import { outlinePlaces } from '../section'
 import { carried } from './carried'
 import { changing, otherSections } from './changing'
 import { type SweepInputs, sweepFields, sweepInputs } from './inputs'
+import { isOpenPolyline, mitred } from './mitred'
 import { isFlat, isRound, piped } from './piped'
 import { sectionOfSweep } from './placed'
 import { standingOf } from './standing'
@@ -99,11 +100,13 @@ function sweptPart(input: SweepInputs, ctx: OpContext): Outcome<Swept> {
   const made =
     plain && simple && (isRound(region) || isFlat(path, reach))
       ? piped(input, path, region, start, ways.value, kinks, reach, ctx)
-      : kinked
-        ? kinkRefused(kinks, input)
-        : other.value.length > 0
-          ? changing(path, other.value, stations.value, ways.value, ctx)
-          : carried(path, region, ways.value, reach, ctx)
+      : plain && input.corner === 'mitre' && isOpenPolyline(path)
+        ? mitred(path, region, start, ctx)
+        : kinked
+          ? kinkRefused(kinks, input)
+          : other.value.length > 0
+            ? changing(path, other.value, stations.value, ways.value, ctx)
+            : carried(path, region, ways.value, reach, ctx)
   return made.ok ? good({ part: made.value, warnings: section.value.warnings }) : made
 }
 
