@@ -5,8 +5,8 @@ const PORT = Number(process.env.E2E_PORT ?? 4178)
 
 export default defineConfig({
   testDir: './tests',
-  timeout: 400_000,
-  expect: { timeout: 120_000 },
+  timeout: 600_000,
+  expect: { timeout: 240_000 },
   workers: 1,
   retries: 1,
   reporter: [['list'], ['json']],
@@ -15,7 +15,7 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
-    actionTimeout: 180_000,
+    actionTimeout: 240_000,
     launchOptions: LAUNCH,
   },
   webServer: {

@@ -164,7 +164,7 @@ export const reading = async (page: Page, kind: string): Promise<number> => {
 }
 
 export const saved = (page: Page) =>
-  expect(page.getByTestId('save-state')).toHaveText('saved on this browser', { timeout: 20_000 })
+  expect(page.getByTestId('save-state')).toHaveText('saved on this browser')
 
 /** Places all over the Stage, those in the middle first. */
 const spots = Array.from({ length: 23 * 15 }, (_, k) => [

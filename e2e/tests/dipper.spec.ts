@@ -15,7 +15,7 @@ import {
 test('a honey dipper by hand: sections, a row of slots by a figure, core and handle; longer, all follows', async ({
   page,
 }) => {
-  test.setTimeout(1_500_000)
+  test.setTimeout(2_400_000)
   await newWorkpiece(page)
   await stage(page, 'Draw')
   await figure(page, 'length', '58 mm')

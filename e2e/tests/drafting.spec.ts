@@ -15,7 +15,7 @@ const freedom = (page: Page) => page.getByTestId('freedom')
 test('a half-section from nothing to fully held: figures drive it, a conflict is named and released', async ({
   page,
 }) => {
-  test.setTimeout(1_500_000)
+  test.setTimeout(2_400_000)
   page.setDefaultTimeout(10_000)
   await newWorkpiece(page)
   await stage(page, 'Draw')

@@ -20,7 +20,7 @@ import {
 test('a probe plug by hand: full rounds, a loft by a kinked rail told and mended, its lead, four in a row just touching', async ({
   page,
 }) => {
-  test.setTimeout(1_500_000)
+  test.setTimeout(2_400_000)
   await newWorkpiece(page)
   // A block of 24 x 12, 18 long, whose narrow sides are rounded from edge to edge.
   await drawing(page, 'side', ['-12 -6', '12 -6', '12 6', '-12 6', '-12 -6'])

@@ -51,7 +51,7 @@ async function presses(page: Page): Promise<void> {
 test('a piping tube by hand: flat to round as a chain, squeezed by two free curves, hollowed to 0.6, crimped', async ({
   page,
 }) => {
-  test.setTimeout(1_500_000)
+  test.setTimeout(2_400_000)
   await newWorkpiece(page)
   await drawing(page, 'top', SEAL)
   for (const [n, [height, radius]] of [
