@@ -50,6 +50,54 @@ describe('rails', () => {
     ])
     expect(r.consequence).toMatch(/^2 sections, 2 rails met within 0\.0\d+ mm/)
   })
+  it('a waist under half the area that rails ask for is meant: 20-12-20 by arcs, 41,182.798 mm³', async () => {
+    const up = level(20, 'up', 60)
+    const short = [circles(10, 'a', 'top', [[0, 0, 20]]), up, circles(30, 'b', 'up', [[0, 0, 20]])]
+    const waist = (n: number, id: string, side: 1 | -1) =>
+      op(n, 'path', id, {
+        how: 'stops',
+        stops: [
+          { x: 20 * side, y: 0, z: 0, by: 'line' },
+          { x: 12 * side, y: 0, z: 30, by: 'over' },
+          { x: 20 * side, y: 0, z: 60, by: 'line' },
+        ],
+      })
+    const p = await exact(
+      [...short, waist(40, 'r1', 1), waist(50, 'r2', -1), loft(['r1', 'r2'])],
+      'skin',
+    )
+    // The solid the arc turns about the axis, by the midpoint rule over its radius.
+    const far = (400 + 900 - 144) / 16
+    let right = 0
+    const n = 20_000
+    for (let i = 0; i < n; i++) {
+      const z = (60 * (i + 0.5)) / n - 30
+      right += (Math.PI * (far - Math.sqrt((far - 12) ** 2 - z * z)) ** 2 * 60) / n
+    }
+    expect(right).toBeCloseTo(41182.8, 2)
+    expect(p.measure.volume / right).toBeCloseTo(1, 6)
+  })
+  it('rails that cross between the sections are told there; that come near each other are met', async () => {
+    const leaning = (gap: number) => {
+      const place = (a: number, r: number, z: number): [number, number, number] => [
+        r * Math.cos(a),
+        r * Math.sin(a),
+        z,
+      ]
+      return [
+        ...ends,
+        rail(40, 'r1', [place(0, 20, 0), place(0.8 - gap / 2, 22, 50), place(0, 20, 100)]),
+        rail(50, 'r2', [place(1.6, 20, 0), place(0.8 + gap / 2, 22, 50), place(1.6, 20, 100)]),
+        loft(['r1', 'r2']),
+      ]
+    }
+    for (const gap of [-0.5, -0.1]) {
+      const found = await diagnosis(leaning(gap))
+      expect(found.message).toMatch(/^Rails 1 and 2 cross here, between the sections/)
+      expect(found.places).toHaveLength(1)
+    }
+    expect((await says(leaning(0.2))).consequence).toMatch(/2 rails met within/)
+  })
   it('one rail mirrored counts as two; alone it works about the middle', async () => {
     const mirrored = await exact(
       [...ends, rail(40, 'r1', bulge(1)), loft(['r1'], { mirror: 'side' })],

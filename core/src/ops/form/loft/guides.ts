@@ -1,6 +1,7 @@
 import {
   bad,
   type Diagnosis,
+  dot3,
   good,
   mirrorIn,
   mm,
@@ -178,18 +179,37 @@ export function meeting(
   params: readonly number[],
 ): Outcome<never> | null {
   for (const [i, a] of guides.entries())
-    for (const [j, b] of guides.entries())
-      for (const v of params)
-        if (
-          j > i &&
-          Math.abs(a.at(v) - b.at(v)) < 1e-4 &&
-          norm3(sub3(a.place(v), b.place(v))) < 1e-3
-        ) {
-          const apart = params.some((w) => Math.abs(a.at(w) - b.at(w)) > 1e-2)
-          if (!apart)
-            return bad('rails-alike', `Rails ${i + 1} and ${j + 1} lie on each other.`, [
-              { at: a.place(v) },
-            ])
-        }
+    for (const [k, b] of guides.slice(i + 1).entries()) {
+      const j = i + 1 + k
+      const meet = params.find(
+        (v) => Math.abs(a.at(v) - b.at(v)) < 1e-4 && norm3(sub3(a.place(v), b.place(v))) < 1e-3,
+      )
+      if (meet !== undefined && !params.some((w) => Math.abs(a.at(w) - b.at(w)) > 1e-2))
+        return bad('rails-alike', `Rails ${i + 1} and ${j + 1} lie on each other.`, [
+          { at: a.place(meet) },
+        ])
+      const cross = crossedAt(a, b)
+      if (cross)
+        return bad(
+          'rails-cross',
+          `Rails ${i + 1} and ${j + 1} cross here, between the sections: no skin runs along both.`,
+          [{ at: cross }],
+        )
+    }
+  return null
+}
+
+/** Steps along two rails between which they are looked at for crossing. */
+const STEPS = 400
+
+/** Where two rails, seen at the same shares of the way, go through each other: the way from one to the other turns about at once. */
+function crossedAt(a: Guide, b: Guide): P3 | null {
+  const way = (k: number) => sub3(b.place(k / STEPS), a.place(k / STEPS))
+  let before = way(0)
+  for (let k = 1; k <= STEPS; k++) {
+    const now = way(k)
+    if (dot3(before, now) < 0) return a.place((k - 0.5) / STEPS)
+    before = now
+  }
   return null
 }

@@ -247,7 +247,8 @@ function skinOf(
         [{ at: fold.at }],
       )
   }
-  const twist = isClosed(sections) ? twistIn(patches, base.params) : null
+  // A waist that rails ask for is meant.
+  const twist = isClosed(sections) ? twistIn(base.patches, base.params) : null
   if (twist)
     return bad(
       'twisted',

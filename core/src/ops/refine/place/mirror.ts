@@ -73,7 +73,12 @@ export const mirrorOp = defineOp<z.infer<typeof inputs>>({
       args: { op: ctx.op, how: 'join' },
       on: [part.key, other.key],
     })
-    if (!both.ok) return both
+    if (!both.ok)
+      return bad(
+        both.diagnosis.code,
+        `The two halves could not be joined: they just touch in the plane, or nearly. Split ${body.name || 'the body'} at the plane, keep one half, and mirror that.`,
+        both.diagnosis.places,
+      )
     const now = both.value[0]!
     return good({
       bodies: { [body.id]: reshaped(body, now) },
