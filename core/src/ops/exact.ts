@@ -1,6 +1,6 @@
 import { CLEAR, type ExactPart, sizeOf } from '../exact'
 import type { How } from '../kernel'
-import { bad, type Diagnosis, good, type Outcome, sub3 } from '../math'
+import { bad, type Diagnosis, good, type Outcome, type Place, sub3 } from '../math'
 import { treeOf } from '../mesh'
 import { sectionBounds, type TurnedBody, turnedJob } from '../turned'
 import type { Body, OpContext } from './state'
@@ -55,18 +55,27 @@ export const reshaped = (body: Body, part: ExactPart): Omit<Body, 'key'> => ({
   shape: part,
 })
 
-/** Tells of loose parts where there are more than `expected`. */
-export const loosePieces = (name: string, part: ExactPart, expected = 1): Diagnosis[] =>
-  part.measure.solids <= expected
-    ? []
-    : [
-        {
-          code: 'loose-parts',
-          message: `${name || 'The body'} now has ${part.measure.solids} parts that do not hang together.`,
-          places: [],
-          fixes: [],
-        },
-      ]
+/** Tells of loose parts where there are more than `expected`, and of edges where a body has no thickness. */
+export function unsound(name: string, part: ExactPart, expected = 1): Diagnosis[] {
+  const out: Diagnosis[] = []
+  const tell = (code: string, message: string, places: Place[]) =>
+    out.push({ code, message, places, fixes: [] })
+  const what = name || 'The body'
+  if (part.measure.solids > expected)
+    tell(
+      'loose-parts',
+      `${what} now has ${part.measure.solids} parts that do not hang together.`,
+      [],
+    )
+  const touching = part.edges.filter((e) => e.faces.length > 2)
+  if (touching.length > 0)
+    tell(
+      'touches-itself',
+      `${what} touches itself along ${touching.length === 1 ? 'an edge' : `${touching.length} edges`}, where it has no thickness: it is no sound solid there.`,
+      touching.map((e) => ({ at: e.middle })),
+    )
+  return out
+}
 
 /** Tells when a combination changed nothing: what was joined lies inside, what was to be taken away touches at most. */
 export function unchanged(

@@ -186,7 +186,9 @@ export function regionsFrom(
   nameOf: (p: Piece) => string,
 ): Region[] {
   const loops = chain(pieces).map((loop) => mergeParts(loop, curves, nameOf))
-  return group(loops)
+  return group(loops, (hole) => {
+    throw new Tangled(pointAt(hole[0]!.curve, 0.5))
+  })
 }
 
 /** Places where the boundary of a body touches itself, so that it is no simple solid there. */
@@ -213,19 +215,29 @@ export function touchesItself(regions: readonly Region[]): P2[] {
   return out
 }
 
-/** Sorts loops into outer loops with their holes. */
-export function group(loops: readonly Loop[]): Region[] {
+/** Sorts loops into outer loops with their holes; a hole that lies in none is passed over, or told. */
+export function group(loops: readonly Loop[], homeless?: (hole: Loop) => void): Region[] {
   const sized = loops.map((loop) => ({ loop, area: loopArea(loop) }))
   const outers = sized.filter((l) => l.area > AREA_NONE).sort((a, b) => a.area - b.area)
   const holes = new Map(outers.map((o) => [o.loop, [] as Loop[]]))
   const alone = new Map(outers.map((o) => [o.loop, [o.loop]]))
   for (const hole of sized.filter((l) => l.area < -AREA_NONE)) {
-    const inner = pointAt(hole.loop[0]!.curve, 0.5)
-    const home = outers.find((o) => o.area > -hole.area && sideOf(alone.get(o.loop)!, inner).inside)
+    const home = outers.find(
+      (o) => o.area > -hole.area && clearOf(alone.get(o.loop)!, hole.loop).inside,
+    )
     if (home) holes.get(home.loop)!.push(hole.loop)
+    else homeless?.(hole.loop)
   }
   return outers.map((o) => ({ outer: o.loop, holes: holes.get(o.loop)! }))
 }
+
+/** On which side of a boundary a loop lies that may touch it: by its place that is farthest off. */
+function clearOf(boundary: readonly Loop[], loop: Loop): Side {
+  const sides = loop.flatMap(({ curve }) => LOOKS.map((t) => sideOf(boundary, pointAt(curve, t))))
+  return sides.reduce((far, s) => (s.d > far.d ? s : far))
+}
+/** Where along each piece of a loop it is looked at. */
+const LOOKS = [0.13, 0.37, 0.5, 0.71, 0.93]
 
 /** An area below this (mm2) is rounding left over between two coincident curves. */
 const AREA_NONE = 1e-7

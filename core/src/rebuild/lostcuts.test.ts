@@ -151,6 +151,37 @@ describe('what is cut from a disc at its rim, or joined to it there, is neither 
   })
 })
 
+describe('holes that leave no wall', () => {
+  const hole = (off: number): Op[] => [
+    circles(30, 'hole-flat', 'top', [[off, 0, 5]]),
+    op(40, 'extrude', 'hole', { profile: 'hole-flat', mode: 'cut', body: 'disc', length: HIGH }),
+  ]
+  it.each([
+    [R - 5, ['touches-itself']],
+    [R - 5.01, []],
+  ])(
+    'a hole whose middle is %d off: what it touches is told where nothing is left',
+    async (off, codes) => {
+      const { state, reports } = await built(piece([...disc, ...hole(off)]))
+      const { measure } = state.bodies.disc!.shape as ExactPart
+      expect(measure.volume / (HIGH * Math.PI * (R * R - 25))).toBeCloseTo(1, 6)
+      const told = reports.at(-1)!.diagnoses
+      expect(told.map((d) => d.code)).toEqual(codes)
+      for (const d of told) expect(d.places).toHaveLength(1)
+    },
+  )
+  it('drawn with its outline, a hole that touches it is refused with its place, never lost', async () => {
+    const both = circles(10, 'flat', 'top', [
+      [0, 0, R],
+      [R - 5, 0, 5],
+    ])
+    const { reports } = await built(piece([both, disc[1]!]))
+    const [found] = reports.at(-1)!.diagnoses
+    expect(found!.message).toMatch(/^The area touches itself here/)
+    expect(found!.places).toHaveLength(1)
+  })
+})
+
 const ring = (c: P2, radius: number): Region => ({
   outer: [{ curve: arc(c, radius, 0, 2 * Math.PI), name: 'ring' }],
   holes: [],

@@ -3,7 +3,7 @@ import { type ExactPart, faceRef } from '../../exact'
 import { bad, good, mm, type Outcome, type P3 } from '../../math'
 import { valueSchema } from '../../profile'
 import { type FaceRef, faceRefSchema } from '../../refs'
-import { exactBody, loosePieces, ofTriangles, sectionSize } from '../exact'
+import { exactBody, ofTriangles, sectionSize, unsound } from '../exact'
 import { pickExactFaces } from '../pick'
 import { defineOp } from '../spec'
 import { type OpContext, type OpResult, volumeWords } from '../state'
@@ -88,7 +88,7 @@ export const coverOp = defineOp<z.infer<typeof inputs>>({
     const { volume } = made.value.measure
     return good({
       bodies: { [ctx.op]: { id: ctx.op, name: '', shape: made.value } },
-      warnings: [...picked.value.warnings, ...loosePieces('The cover', made.value)],
+      warnings: [...picked.value.warnings, ...unsound('The cover', made.value)],
       consequence: `wall ${mm(t)}${g > 0 ? ` at ${mm(g)}` : ''}, ${volumeWords(0, volume)}`,
     })
   },

@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import type { How } from '../../kernel'
 import { bad, type Diagnosis, good, type Outcome } from '../../math'
-import { openChains, type Region } from '../../profile'
-import { exactBody, loosePieces } from '../exact'
+import { openChains, type Region, touchesItself } from '../../profile'
+import { exactBody, unsound } from '../exact'
 import { defineOp } from '../spec'
 import { type OpContext, type OpResult, type Profile, volumeWords } from '../state'
 import { closedAreas, liveSegs } from './areas'
@@ -138,6 +138,17 @@ export const extrudeOp = defineOp<Inputs>({
       return bad('no-profile', 'Choose a profile to extrude; it must come earlier in the route.')
     const areas = areasOf(profile, input, ctx)
     if (!areas.ok) return withProfileFixes(areas.diagnosis, profile, input.profile)
+    const touching = areas.value.areas.flatMap((r) => touchesItself([r]))
+    if (touching.length > 0)
+      return withProfileFixes(
+        bad(
+          'touches-itself',
+          'The area touches itself here: what is carried out would have no thickness there. Move the outlines apart, or let them cross.',
+          touching.map((at) => ({ at })),
+        ).diagnosis,
+        profile,
+        input.profile,
+      )
     const target = input.mode === 'new' ? null : exactBody(input.body ?? '', ctx)
     if (target && !target.ok) return target
     const tool = carriedOut(input, profile, areas.value.areas, target?.value.part ?? null, ctx)
@@ -148,7 +159,7 @@ export const extrudeOp = defineOp<Inputs>({
         bodies: { [ctx.op]: { id: ctx.op, name: '', shape: tool.value } },
         warnings: [
           ...areas.value.warnings,
-          ...loosePieces('The body', tool.value, n > 1 ? 1 : tool.value.measure.solids),
+          ...unsound('The body', tool.value, n > 1 ? 1 : tool.value.measure.solids),
         ],
         consequence: volumeWords(0, tool.value.measure.volume),
       })

@@ -10,4 +10,10 @@ export function withProfileFixes(d: Diagnosis, profile: Profile, id: string): Ou
   const go = { label: 'Go to the profile', op: id, inputs: {}, go: true as const }
   return bad(d.code, d.message, d.places, [...d.fixes, ...fixes, go])
 }
-const PROFILE_FAULTS = new Set(['open-profile', 'empty-profile', 'over-axis', 'tangled'])
+const PROFILE_FAULTS = new Set([
+  'open-profile',
+  'empty-profile',
+  'over-axis',
+  'tangled',
+  'touches-itself',
+])

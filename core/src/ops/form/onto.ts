@@ -2,7 +2,7 @@ import { z } from 'zod'
 import type { ExactPart } from '../../exact'
 import type { How } from '../../kernel'
 import { type Diagnosis, good, type Outcome } from '../../math'
-import { exactBody, exactOf, loosePieces, reshaped, unchanged } from '../exact'
+import { exactBody, exactOf, reshaped, unchanged, unsound } from '../exact'
 import type { Field } from '../spec'
 import { type Body, type OpContext, type OpResult, volumeWords } from '../state'
 
@@ -80,7 +80,7 @@ export function onto(target: Body, tool: ExactPart, how: How, ctx: OpContext): O
       : { tool: { how, body: target.id, shapes: [tool], before: part.value } }),
     warnings: [
       ...unchanged(target.name, how, before, now, [tool]),
-      ...loosePieces(target.name, now, before.measure.solids),
+      ...unsound(target.name, now, before.measure.solids),
     ],
     consequence: volumeWords(before.measure.volume, now.measure.volume),
   })

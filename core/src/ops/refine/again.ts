@@ -1,6 +1,6 @@
 import type { ExactPart } from '../../exact'
 import { bad, type Diagnosis, good, type Motion, moved, type Outcome, type P3 } from '../../math'
-import { exactBody, exactShape, loosePieces, reshaped } from '../exact'
+import { exactBody, exactShape, reshaped, unsound } from '../exact'
 import type { Field } from '../spec'
 import { type OpContext, type OpResult, volumeWords } from '../state'
 
@@ -116,7 +116,7 @@ export function doneAgain(
         places.length,
         body.name,
       ),
-      ...loosePieces(body.name, now, before.measure.solids),
+      ...unsound(body.name, now, before.measure.solids),
     ],
     consequence: `${places.length + 1} times, ${volumeWords(before.measure.volume, now.measure.volume)}`,
   })

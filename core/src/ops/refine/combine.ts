@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { ExactPart } from '../../exact'
 import { bad, type Diagnosis, good } from '../../math'
-import { exactBody, isHeld, loose, loosePieces, unchanged, usedUp } from '../exact'
+import { exactBody, isHeld, loose, unchanged, unsound, usedUp } from '../exact'
 import { defineOp } from '../spec'
 import { volumeWords } from '../state'
 import { numbered } from './split/parts'
@@ -112,7 +112,7 @@ export const combineOp = defineOp<z.infer<typeof inputs>>({
       warnings: [
         ...unchanged(body.name, how, part, now, parts),
         ...(how === 'cut' ? missing(others, parts, now) : []),
-        ...(pieces === 'told' ? loosePieces(body.name, now, part.measure.solids) : []),
+        ...(pieces === 'told' ? unsound(body.name, now, part.measure.solids) : []),
       ],
       consequence: volumeWords(part.measure.volume, now.measure.volume),
     })

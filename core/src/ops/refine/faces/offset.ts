@@ -3,7 +3,7 @@ import type { ExactPart } from '../../../exact'
 import { bad, type Diagnosis, good, type Outcome } from '../../../math'
 import { valueSchema } from '../../../profile'
 import { faceRefSchema } from '../../../refs'
-import { exactBody, loosePieces, ofTriangles, reshaped, sectionSize } from '../../exact'
+import { exactBody, ofTriangles, reshaped, sectionSize, unsound } from '../../exact'
 import { pickExactFaces } from '../../pick'
 import { defineOp } from '../../spec'
 import { type OpResult, volumeWords } from '../../state'
@@ -87,7 +87,7 @@ export const offsetOp = defineOp<z.infer<typeof inputs>>({
     return good({
       bodies: { [body.id]: reshaped(body, now) },
       tool: { how, body: body.id, shapes },
-      warnings: [...warnings, ...loosePieces(body.name, now, part.measure.solids)],
+      warnings: [...warnings, ...unsound(body.name, now, part.measure.solids)],
       consequence: volumeWords(part.measure.volume, now.measure.volume),
     })
   },

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { bad, good, mirrorIn, type Outcome } from '../../../math'
-import { exactBody, loosePieces, reshaped } from '../../exact'
+import { exactBody, reshaped, unsound } from '../../exact'
 import { defineOp } from '../../spec'
 import { type OpResult, volumeWords } from '../../state'
 import { doneAgain, whatFields } from '../again'
@@ -82,7 +82,7 @@ export const mirrorOp = defineOp<z.infer<typeof inputs>>({
     const now = both.value[0]!
     return good({
       bodies: { [body.id]: reshaped(body, now) },
-      warnings: loosePieces(body.name, now, part.measure.solids),
+      warnings: unsound(body.name, now, part.measure.solids),
       consequence: volumeWords(part.measure.volume, now.measure.volume),
     })
   },
