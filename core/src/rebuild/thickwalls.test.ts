@@ -129,6 +129,26 @@ describe('what is thinner than two walls stays full', () => {
     if (hollow.kind !== 'exact') throw new Error()
     expect(full.measure.volume - hollow.measure.volume).toBeCloseTo(56 * 36 * 28, 3)
   })
+  test('one that begins deep in the box does not stand in its room', async () => {
+    const deep = [
+      circles(50, 'pinned', 'front', [
+        [30, 15, 1.5],
+        [11, 9, 1.9],
+      ]),
+      op(60, 'extrude', 'pin', {
+        profile: 'pinned',
+        mode: 'join',
+        body: 'block',
+        offset: -12,
+        length: 19,
+      }),
+    ]
+    const { state, reports } = await built(piece([...box(60, 40, 30), ...deep, shelled(2)]))
+    const { shape } = state.bodies.block!
+    if (shape.kind !== 'exact') throw new Error(reports.at(-1)!.diagnoses[0]?.message)
+    const right = 72000 - 56 * 36 * 28 + Math.PI * (1.5 ** 2 + 1.9 ** 2) * 7
+    expect(shape.measure.volume).toBeCloseTo(right, 3)
+  })
   test('one that is thicker is hollow', async () => {
     const part = await exact([...box(60, 40, 30), ...pin(9, 10), shelled(2)], 'block')
     // The room keeps 2 from the foot's edge too: by Pappus a square less a quarter circle, carried round the pin's axis.

@@ -52,15 +52,44 @@ export function hollowLeavingOut(
   const made = hollow(now, opened)
   if (!made.ok) return null
   const room = now.measure.volume - made.value.part.measure.volume
-  let out = made.value.part
-  for (const step of about) {
-    const next = again(out, step, ctx)
-    if (!next) return null
-    out = next
+  const full = past.steps.flatMap(staysFull)
+  // What was joined may reach on into the room: then only what stands outside is joined again.
+  for (const outside of [null, now]) {
+    const out = allAgain(made.value.part, about, outside, ctx)
+    if (out && sameWithRoom(part, out, open, room))
+      return good({ part: out, thinnest: made.value.thinnest, full })
   }
-  return sameWithRoom(part, out, open, room)
-    ? good({ part: out, thinnest: made.value.thinnest, full: past.steps.flatMap(staysFull) })
-    : null
+  return null
+}
+
+/** Steps done again about a body with its room; of what is joined only that outside of another body, where one is told. */
+function allAgain(
+  hollow: ExactPart,
+  steps: readonly Step[],
+  outside: ExactPart | null,
+  ctx: OpContext,
+): ExactPart | null {
+  let out: ExactPart | null = hollow
+  for (const step of steps) {
+    const own: Step | null = outside && 'shapes' in step ? cutBy(step, outside, ctx) : step
+    out = out && own && again(out, own, ctx)
+  }
+  return out
+}
+
+function cutBy(
+  step: Step & { shapes: readonly ExactPart[] },
+  body: ExactPart,
+  ctx: OpContext,
+): Step | null {
+  const shapes: ExactPart[] = []
+  for (const shape of step.shapes) {
+    const args = { op: step.op, how: 'cut' as const }
+    const made = ctx.kernel({ verb: 'combine', args, on: [shape.key, body.key] })
+    if (!made.ok) return null
+    shapes.push(made.value[0]!)
+  }
+  return { ...step, shapes }
 }
 
 const staysFull = (step: Step): Diagnosis[] =>
