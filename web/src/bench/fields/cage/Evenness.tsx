@@ -55,7 +55,8 @@ export function Evenness({ op }: { op: Op }) {
 
 function CureLine({ op, cure, number }: { op: string; cure: CageCure; number: number }) {
   const pick = () => {
-    pickOf(cure.on[0]?.includes('~') ? 'edges' : 'points')
+    const [first = ''] = cure.on
+    pickOf(first.includes('~') ? 'edges' : first.startsWith('row ') ? 'rows' : 'points')
     pickOnly(cure.on)
   }
   return (
