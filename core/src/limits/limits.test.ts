@@ -33,6 +33,14 @@ describe('working range', () => {
       ),
     )
   })
+  it('the present value is tried: it may be the only one that holds', () => {
+    const only = (v: number) => (Math.abs(v - 1) < 1e-9 ? null : no('not 1'))
+    expect(workingRange(only, 20).spans).toEqual([])
+    const r = workingRange(only, 20, [], SPARING, 1)
+    expect(r.spans).toHaveLength(1)
+    expect(r.spans[0]!.from).toBeCloseTo(1, 9)
+    expect(r.spans[0]!.to).toBeCloseTo(1, 9)
+  })
   it('a plain number at the very end holds itself', () => {
     const full = workingRange((v) => (v > 15 ? no('over') : null), 40)
     expect(full.spans[0]!.to).toBe(15)

@@ -38,15 +38,19 @@ const NEAR = 1e-5
  * The spans below `cap` in which `probe` finds nothing wrong; it returns the reason of a failure or null.
  * `marks` are the values at which the geometry changes its make-up (sides meeting, pieces used up), so
  * that it fails or holds as a whole between two of them: every stretch between neighbours is tried, and
- * where two neighbours differ the end of the span is closed in on.
+ * where two neighbours differ the end of the span is closed in on. The `present` value is tried too: it may be the only one that holds.
  */
 export function workingRange(
   probe: (value: number) => Diagnosis | null,
   cap: number,
   marks: readonly number[] = [],
   effort: Effort = THOROUGH,
+  present: number | null = null,
 ): WorkingRange {
-  const tried = triedValues(cap, marks, effort.steps).map((value) => ({ value, why: probe(value) }))
+  const tried = triedValues(cap, marks, effort.steps, present).map((value) => ({
+    value,
+    why: probe(value),
+  }))
   for (let k = 0; k < SMALLER.times && tried[0]!.why; k++) {
     const value = tried[0]!.value * SMALLER.share
     tried.unshift({ value, why: probe(value) })
@@ -68,12 +72,19 @@ export function workingRange(
   return { spans, below: first.why, least: first.value, cap }
 }
 
-/** Middles between neighbouring marks and steps, small values closer together, and the cap. */
-function triedValues(cap: number, marks: readonly number[], count: number): number[] {
+/** Middles between neighbouring marks and steps, small values closer together, the present value, and the cap. */
+function triedValues(
+  cap: number,
+  marks: readonly number[],
+  count: number,
+  present: number | null,
+): number[] {
   const steps = Array.from({ length: count }, (_, i) => cap * ((i + 1) / count) ** 2)
   const stops = [0, ...marks.filter((m) => m > 0 && m < cap), ...steps].sort((a, b) => a - b)
   const apart = stops.filter((s, i) => i === 0 || s - stops[i - 1]! > NEAR * cap)
-  return [...apart.slice(1).map((s, i) => (apart[i]! + s) / 2), cap]
+  const values = [...apart.slice(1).map((s, i) => (apart[i]! + s) / 2), cap]
+  if (present !== null && present > 0 && present < cap) values.push(present)
+  return [...new Set(values)].sort((a, b) => a - b)
 }
 
 interface Tried {

@@ -19,7 +19,14 @@ import {
 import type { BentSkin } from '../kernel'
 import { type Solutions, SPARING, solveFor, type WorkingRange, workingRange } from '../limits'
 import type { MeshWallSpot, TriMesh } from '../mesh'
-import { type Body, opSpec, type State, StoppedKernel, WaitsForKernel } from '../ops'
+import {
+  type Body,
+  type OpContext,
+  opSpec,
+  type State,
+  StoppedKernel,
+  WaitsForKernel,
+} from '../ops'
 import { DIMENSIONS, relationWords, tryValue } from '../profile'
 import { shownMesh } from '../turned'
 import {
@@ -27,6 +34,7 @@ import {
   type GaugeDoc,
   type Limits,
   materialOf,
+  type Op,
   type Workpiece,
 } from '../workpiece'
 import { contextOf, evaluateOp, type World } from './evaluate'
@@ -265,7 +273,19 @@ export function rangeOf(
     cap,
     marks,
     spec.slow?.(parsed.data, ctx) ? SPARING : undefined,
+    // What fails now may not even be readable.
+    built.reports.find((r) => r.id === opId)?.status === 'fail' ? null : presentOf(op, input, ctx),
   )
+}
+
+/** What an input is now, in mm, deg or as a number; null where it has no value that can be read. */
+function presentOf(op: Op, input: string, ctx: OpContext): number | null {
+  const field = opSpec(op.kind)?.fields.find((f) => f.name === input)
+  const value = op.inputs[input]
+  if (field?.type !== 'value' || !(typeof value === 'number' || typeof value === 'string'))
+    return null
+  const now = ctx.read(value, field.dim)
+  return field.dim === 'angle' ? (now * 180) / Math.PI : now
 }
 
 /** Whether a dimension of a profile can take a typed value: yes, a sentence, or what blocks it. */

@@ -61,9 +61,13 @@ export function Range({ op, input, dim }: { op: Op; input: string; dim: Dimensio
         <div key={s.from} className="mt-0.5">
           <div className="flex items-center justify-between gap-2">
             <span className="whitespace-nowrap">
-              {s.from > 0 ? 'holds from ' : 'holds up to '}
-              {s.from > 0 && <span className="figures font-medium">{say(s.from)} </span>}
-              {s.from > 0 && 'to '}
+              {s.from === s.to ? 'holds at ' : s.from > 0 ? 'holds from ' : 'holds up to '}
+              {s.from > 0 && s.from < s.to && (
+                <>
+                  <span className="figures font-medium">{say(s.from)} </span>
+                  to{' '}
+                </>
+              )}
               <span className="figures font-medium">{say(s.to)}</span>
             </span>
             <Button
@@ -95,7 +99,7 @@ const spansShown = (r: WorkingRange) =>
       from: Math.ceil(s.from * 1000 - 1e-6) / 1000,
       to: Math.floor(s.to * 1000 + 1e-6) / 1000,
     }))
-    .filter((s) => s.to > s.from)
+    .filter((s) => s.to >= s.from)
 
 /** Puts names for people in the place of provenance names in a sentence. */
 const faceSentence = (text: string, doc: Parameters<typeof faceName>[0]): string =>
