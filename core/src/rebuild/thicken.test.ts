@@ -81,8 +81,8 @@ describe('a sheet', () => {
       op(n, 'path', id, {
         closed: 'yes',
         stops: [
-          { x: 30, y: 0, z, by: 'spline' },
-          { x: 0, y: 15, z, by: 'spline' },
+          { x: 30, y: 0, z, by: 'line' },
+          { x: 0, y: 15, z, by: 'line' },
           { x: -12, y: 0, z, by: 'spline' },
           { x: 0, y: -15, z, by: 'spline' },
         ],
