@@ -57,7 +57,9 @@ export function viewOf(w: Workpiece, built: Rebuilt, request: ViewRequest, ms: n
           planes: Object.keys(s.planes),
           axes: Object.keys(s.axes),
           points: Object.keys(s.points),
-          ops: Object.entries(s.tools).map(([id, { body }]) => ({ id, body })),
+          ops: Object.entries(s.tools).flatMap(([id, { how, body }]) =>
+            how === 'round' ? [] : [{ id, body }],
+          ),
         },
       ]),
     ),
