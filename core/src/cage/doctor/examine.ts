@@ -9,7 +9,7 @@ import { unevenFaces } from './fairness'
 import { about, facesAt, type Uneven, unevenAbout } from './region'
 import { lineCures, pointCures, relaxCures, settles, shapedBy } from './shapes'
 import { starsOf } from './stars'
-import { wantedOf } from './wanted'
+import { straightOf, wantedOf } from './wanted'
 
 /** A cure that was tried, with how unevenly the form bends about it before and after. */
 export interface Finding {
@@ -51,7 +51,8 @@ export function examined(cage: Cage, orbits: Orbits): Finding[] {
   // Stars that have to be there would take all places.
   const score = (p: number) => at[p]!.reduce((sum, f) => sum + uneven.plain[f]!, 0)
   const stars = starsOf(cage, edges)
-  const wanted = wantedOf(cage, stars)
+  const straight = straightOf(cage, stars)
+  const wanted = wantedOf(cage, stars, straight)
   const some = (of: readonly Cure[], most: number) => once(of, orbits).slice(0, most)
   const cures = [
     ...once(strayCreases(cage, edges), orbits),
@@ -61,7 +62,7 @@ export function examined(cage: Cage, orbits: Orbits): Finding[] {
     ...some(relaxCures(wanted, stars.held, score), TRIED.relax),
     ...some(loopCures(cage, uneven.all), TRIED.loops),
   ]
-  const findings = cures.flatMap((cure): Finding[] => {
+  const findings = cures.flatMap((cure): (Finding & { cured: Cage })[] => {
     const points = pointsOf(cure)
     const where = about(cage, at, points)
     const before = unevenAbout(cage, where)
@@ -70,26 +71,25 @@ export function examined(cage: Cage, orbits: Orbits): Finding[] {
     const found = { cure, before, after }
     if (!(cured && before.all > after.all && shareOf(found) > LEAST[cure.kind])) return []
     const ways = waysOf(cage, cure)
-    if (ways && !settles(wanted, wantedOf(cured, stars), ways)) return []
-    return [{ ...found, at: mean3(points.map((p) => placeAt(cage.at, p))) }]
+    if (ways && !settles(wanted, wantedOf(cured, stars, straight), ways)) return []
+    return [{ ...found, cured, at: mean3(points.map((p) => placeAt(cage.at, p))) }]
   })
+  const whole = unevenAllOver(cage)
   return findings
     .sort((x, y) => worth(y) - worth(x))
     .slice(0, SHOWN)
-    .filter((f) => f.cure.kind === 'crease' || evenerAllOver(cage, curedBy(cage, f.cure, orbits)!))
+    .filter(({ cure, cured }) => cure.kind === 'crease' || unevenAllOver(cured) < whole)
+    .map(({ cured: _, ...f }) => f)
 }
 
 /** Cures that are looked at all over. */
 const SHOWN = 16
 
-/** Whether the whole form bends more evenly in another cage. */
-function evenerAllOver(cage: Cage, cured: Cage): boolean {
-  const [before, after] = [cage, cured].map((c) => {
-    const table = tableOf(c)
-    if (!table.ok) return Number.POSITIVE_INFINITY
-    return unevenFaces({ table: table.value, at: c.at }, SEEN).all.reduce((a, b) => a + b, 0)
-  }) as [number, number]
-  return after < before
+/** How unevenly a whole form bends; endless where there is none. */
+function unevenAllOver(cage: Cage): number {
+  const table = tableOf(cage)
+  if (!table.ok) return Number.POSITIVE_INFINITY
+  return unevenFaces({ table: table.value, at: cage.at }, SEEN).all.reduce((a, b) => a + b, 0)
 }
 
 type Tried = Omit<Finding, 'at'>

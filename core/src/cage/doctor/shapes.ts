@@ -1,29 +1,23 @@
 import { cross3, dot3, mean3, norm3, type P3, placeAt, scale3, sub3, unit3 } from '../../math'
-import { middleOf, movedBy, movedOut, scaledBy, turnedBy, type Ways } from '../edit'
+import { AXES, aboutOf, middleOf, movedBy, movedOut, scaledBy, turnedBy, type Ways } from '../edit'
 import type { Cage } from '../layout'
 import { best, type Cure, type Scored, type Shaping } from './cure'
 import type { Line, Wanted } from './wanted'
 
-const AXES = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const
-
 /** How far each point goes when they are shaped so, mm. */
 export function shapedBy(cage: Cage, points: readonly number[], how: Shaping): Ways {
   const counts = new Map(points.map((p) => [p, 1]))
-  const middle = middleOf(cage, points)
   switch (how.by) {
     case 'way':
       return movedBy(counts, how.way)
     case 'out':
       return movedOut(cage, counts, how.out)
     case 'turn':
-      return turnedBy(cage, counts, how.angle, turnsAbout(middle, how.about), AXES[how.axis])
+      return turnedBy(cage, counts, how.angle, aboutOf(cage, points, how.about), AXES[how.axis])
     case 'size':
-      return scaledBy(cage, counts, how.size, middle)
+      return scaledBy(cage, counts, how.size, middleOf(cage, points))
   }
 }
-
-const turnsAbout = (middle: P3, about: 'own' | 'axis'): P3 =>
-  about === 'own' ? middle : [0, 0, middle[2]]
 
 /** Moves shorter than this share of the edges about a point are none. */
 const TINY = 0.004
@@ -67,7 +61,7 @@ export function lineCures(wanted: Wanted): Cure[] {
       const size = mean(points.map((p) => wanted.size(p)))
       const total = sum(points.map((p) => dot3(ways.get(p)!, ways.get(p)!)))
       if (Math.sqrt(total / points.length) < TINY * size) continue
-      for (const { how, left } of fitted(wanted, points, ways)
+      for (const { how, left } of fitted(wanted, points, ways, total)
         .filter((f) => f.left < (1 - ANSWERED) * total)
         .slice(0, TRIED))
         out.push({ cure: { kind: 'shape', points, how }, score: (total - left) / size ** 2 })
@@ -86,9 +80,13 @@ function waysAcross(wanted: Wanted, line: Line): Ways {
 }
 
 /** Motions that answer what points want, those that leave least first. */
-function fitted({ cage, normals }: Wanted, points: readonly number[], ways: Ways) {
-  const total = sum(points.map((p) => dot3(ways.get(p)!, ways.get(p)!)))
-  const middle = middleOf(cage, points)
+function fitted(
+  { cage, normals }: Wanted,
+  points: readonly number[],
+  ways: Ways,
+  /** The sum of the squares of what is wanted. */
+  total: number,
+) {
   const hows: Shaping[] = [{ by: 'way', way: mean3(points.map((p) => ways.get(p)!)) }]
   for (const axis of ['x', 'y', 'z'] as const) {
     const k = 'xyz'.indexOf(axis)
@@ -101,13 +99,13 @@ function fitted({ cage, normals }: Wanted, points: readonly number[], ways: Ways
         arms: sum(all.map(({ r }) => r[i] ** 2 + r[j] ** 2)),
       }
     }
-    const own = parts(middle)
+    const own = parts(middleOf(cage, points))
     if (!(own.arms > 0)) continue
     hows.push({ by: 'turn', angle: own.turn / own.arms, axis, about: 'own' })
     const s = 1 + own.size / own.arms
     hows.push({ by: 'size', size: [0, 1, 2].map((c) => (c === k ? 1 : s)) as unknown as P3 })
     if (axis !== 'z') continue
-    const z = parts(turnsAbout(middle, 'axis'))
+    const z = parts(aboutOf(cage, points, 'axis'))
     if (z.arms > 0) hows.push({ by: 'turn', angle: z.turn / z.arms, axis, about: 'axis' })
   }
   hows.push({ by: 'out', out: mean(points.map((p) => dot3(ways.get(p)!, normals[p]!))) })

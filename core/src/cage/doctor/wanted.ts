@@ -25,10 +25,24 @@ export interface Wanted {
   across(line: Line, k: number): P3 | null
 }
 
-export function wantedOf(cage: Cage, { count, held }: Stars): Wanted {
+/** What lies straight on from what in a layout; the same while only points move. */
+export interface Straight {
+  around: readonly number[][]
+  on: StraightOn
+  lines: readonly Line[]
+}
+export function straightOf(cage: Cage, { count, held }: Stars): Straight {
   const around = neighbours(cage)
-  const normals = pointNormals({ faces: cage.layout.faces, at: cage.at })
   const on = straightOn(cage, around, (p) => !held[p] && count[p] === 4)
+  return { around, on, lines: linesOf(around, on) }
+}
+
+export function wantedOf(
+  cage: Cage,
+  { count, held }: Stars,
+  { around, on, lines }: Straight,
+): Wanted {
+  const normals = pointNormals({ faces: cage.layout.faces, at: cage.at })
   const place = (p: number) => placeAt(cage.at, p)
   const off = (p: number): P3 => sub3(mean3(around[p]!.map(place)), place(p))
 
@@ -46,7 +60,7 @@ export function wantedOf(cage: Cage, { count, held }: Stars): Wanted {
     cage,
     around,
     normals,
-    lines: linesOf(around, on),
+    lines,
     size: (p) =>
       around[p]!.reduce((s, q) => s + norm3(sub3(place(q), place(p))), 0) / around[p]!.length,
     alone: (p) => {

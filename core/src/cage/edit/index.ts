@@ -4,6 +4,8 @@ export { extrudeFaces } from './extrude'
 export { bridged, dissolved, type Filling, filled, openLoops, without } from './holes'
 export { insertLoops } from './loop'
 export {
+  AXES,
+  aboutOf,
   flattened,
   middleOf,
   movedBy,

@@ -66,6 +66,15 @@ export function withFalloff(
   return out
 }
 
+/** Directions by their letters. */
+export const AXES = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const
+
+/** What points are turned or sized about: their own middle, or the z axis at its height. */
+export const aboutOf = (cage: Cage, points: readonly number[], about: 'own' | 'axis'): P3 => {
+  const middle = middleOf(cage, points)
+  return about === 'own' ? middle : [0, 0, middle[2]]
+}
+
 export function movedBy(counts: ReadonlyMap<number, number>, by: P3): Ways {
   return new Map([...counts].map(([p, w]) => [p, scale3(by, w)]))
 }

@@ -1,4 +1,6 @@
 import {
+  AXES,
+  aboutOf,
   bevelled,
   bridged,
   type Cage,
@@ -37,8 +39,6 @@ import type { CageEdit, Reads } from './inputs'
 import { alike, type Made, only } from './made'
 import { type Edited, finerStand, lostOf, type Stand, symmetric } from './stand'
 import { keeping, walled } from './whole'
-
-const AXES = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const
 
 /** What an edit makes of a cage, on all copies of what it names. */
 export function edited(
@@ -195,11 +195,6 @@ function changed(
         : none('two points of one face')
     }
   }
-}
-
-const aboutOf = (cage: Cage, points: readonly number[], about: 'own' | 'axis'): P3 => {
-  const middle = middleOf(cage, points)
-  return about === 'own' ? middle : [0, 0, middle[2]]
 }
 
 /** All holes that have a chosen point. */

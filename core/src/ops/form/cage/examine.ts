@@ -7,7 +7,7 @@ import {
   shareOf,
   worth,
 } from '../../../cage'
-import { fixed, good, mm, norm3, type Outcome, type P3 } from '../../../math'
+import { fixed, good, mm, norm3, type Outcome, type P3, rounded } from '../../../math'
 import type { OpContext } from '../../state'
 import { symmetryOf } from './begin'
 import type { CageEdit, CageInputs } from './inputs'
@@ -122,9 +122,6 @@ function named(points: readonly number[], { points: names, rows }: Layout): stri
   const row = rows.find((r) => r.points.length === own.size && r.points.every((p) => own.has(p)))
   return row ? [`row ${row.name}`] : points.map((p) => names[p]!)
 }
-
-const rounded = (x: number, digits: number): number =>
-  Math.round(x * 10 ** digits) / 10 ** digits || 0
 
 function shapingOf(how: Shaping, on: string[]): CageEditGiven {
   const still = { x: 0, y: 0, z: 0, out: 0, reach: 0 }

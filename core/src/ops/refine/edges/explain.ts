@@ -3,7 +3,7 @@ import { bad, type Fix, mm, type Outcome, rounded } from '../../../math'
 import type { OpContext } from '../../state'
 import { treated } from './orders'
 import type { Treatment, Which } from './which'
-import { scaled, type Work } from './work'
+import { meetIn, scaled, type Work } from './work'
 
 /** Edges of which the largest amount is looked for when they fail; trials for each. */
 const LOOKED_AT = 3
@@ -104,7 +104,7 @@ function pairsOf(part: ExactPart, work: readonly Work[]): [Work, Work][] {
   const told = new Set<string>()
   const faces = (w: Work) => part.edges[w.edge]!.faces
   const corner = (a: Work, b: Work) =>
-    part.vertices.some((v) => [...faces(a), ...faces(b)].every((f) => v.faces.includes(f)))
+    part.vertices.some((v) => meetIn(v, [...faces(a), ...faces(b)]))
   return work
     .flatMap((a, i) =>
       work.slice(i + 1).flatMap((b) => {
@@ -221,14 +221,9 @@ function companions(
   const out = new Set<number>()
   for (const w of alone) {
     const { faces } = part.edges[w.edge]!
-    const ends = part.vertices.filter((v) => faces.every((f) => v.faces.includes(f)))
+    const ends = part.vertices.filter((v) => meetIn(v, faces))
     for (const [e, { faces: own, bend }] of part.edges.entries())
-      if (
-        own.length === 2 &&
-        bend !== 'smooth' &&
-        ends.some((v) => own.every((f) => v.faces.includes(f)))
-      )
-        out.add(e)
+      if (own.length === 2 && bend !== 'smooth' && ends.some((v) => meetIn(v, own))) out.add(e)
     for (const e of edgesAlike(part, w.edge)) out.add(e)
   }
   return [...out]

@@ -3,7 +3,7 @@ import type { EdgeWork } from '../../../kernel'
 import type { OpContext, RoundedEdge } from '../../state'
 import { lastOf } from '../past'
 import type { Treatment } from './which'
-import type { Work } from './work'
+import { meetIn, type Work } from './work'
 
 /** Edges treated, each by all of them that are known to hold together. */
 export interface Treated {
@@ -107,12 +107,10 @@ const subsets = (n: number, k: number, from = 0): number[][] =>
 /** Groups of edges alike, those first whose both ends run into others, and those with more taken off. */
 function groupsOf(part: ExactPart, work: readonly Work[]): Work[][] {
   const pairs = new Map(work.map((w) => [w.edge, part.edges[w.edge]!.faces]))
-  const meets = (at: { faces: number[] }, faces: number[]) =>
-    faces.every((f) => at.faces.includes(f))
   const runsOn = ({ edge }: Work) =>
     part.vertices
-      .filter((v) => meets(v, pairs.get(edge)!))
-      .every((v) => [...pairs].some(([e, faces]) => e !== edge && meets(v, faces)))
+      .filter((v) => meetIn(v, pairs.get(edge)!))
+      .every((v) => [...pairs].some(([e, faces]) => e !== edge && meetIn(v, faces)))
   const by = new Map<string, Work[]>()
   for (const w of work) {
     const { faces, bend } = part.edges[w.edge]!

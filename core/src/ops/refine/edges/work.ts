@@ -62,3 +62,7 @@ export const scaled = ({ size, end }: Amount, share: number): Amount => ({
   size: size * share,
   ...(end === undefined ? {} : { end: end * share }),
 })
+
+/** Whether faces meet in a corner. */
+export const meetIn = (corner: ExactPart['vertices'][number], faces: readonly number[]): boolean =>
+  faces.every((f) => corner.faces.includes(f))
