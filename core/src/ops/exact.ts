@@ -88,21 +88,29 @@ export function unchanged(
   const change = Math.abs(after.measure.volume - before.measure.volume)
   if (change > 1e-9 * before.measure.volume) return []
   const own = treeOf(before.mesh)
-  const why =
-    how !== 'cut'
-      ? `it lies wholly inside ${name}`
-      : tools.every((t) => !own.gap(treeOf(t.mesh), CLEAR))
-        ? `it does not touch ${name}`
-        : `it touches ${name}, but does not reach into it`
+  const apart = tools.every((t) => !own.gap(treeOf(t.mesh), CLEAR))
   return [
-    {
-      code: 'no-change',
-      message: `The body is as before: ${why}.`,
-      places: [],
-      fixes: [],
-    },
+    asBefore(
+      name,
+      how,
+      apart ? `does not touch ${name}` : `touches ${name}, but does not reach into it`,
+    ),
   ]
 }
+
+/** That a combination changed nothing, and why: `missed` says where what should cut lies. */
+export const asBefore = (name: string, how: How, missed: string): Diagnosis => ({
+  code: 'no-change',
+  message: `The body is as before: ${
+    {
+      cut: `it ${missed}`,
+      join: `it lies wholly inside ${name}`,
+      meet: `${name} lies wholly inside it`,
+    }[how]
+  }.`,
+  places: [],
+  fixes: [],
+})
 
 /** The body with another half-section. */
 export const withShape = (body: Body, turned: TurnedBody): Omit<Body, 'key'> => ({

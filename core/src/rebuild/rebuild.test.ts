@@ -240,6 +240,23 @@ describe('revolves', () => {
     expect(rebuild(two('join', far)).reports[3]!.status).toBe('waits')
     expect(rebuild(two('join', block)).reports[3]!.diagnoses[0]!.code).toBe('no-change')
   })
+  it('a combination that changes little is told apart from one that changes nothing', () => {
+    const square = (x: number, y: number, w: number) =>
+      polygon([
+        [x, y],
+        [x + w, y],
+        [x + w, y + w],
+        [x, y + w],
+      ])
+    const told = (mode: string, tool: Drawing) =>
+      rebuild(two(mode, tool)).reports[3]!.diagnoses.map((d) => d.message)
+    // A ring of 0.001 square at the rim is less than a millionth of the body.
+    expect(told('cut', square(29.999, 5, 1e-3))).toEqual([])
+    expect(told('join', square(29.999, 5, 2e-3))).toEqual([])
+    expect(told('cut', square(30, 5, 1))[0]).toMatch(/^The body is as before: it does not reach/)
+    expect(told('join', square(15, 5, 1))[0]).toMatch(/it lies wholly inside/)
+    expect(told('meet', square(0, -1, 40))[0]).toMatch(/lies wholly inside it\.$/)
+  })
   it('an open profile fails at the marked gap, and its fix closes it', () => {
     const open = polygon([
       [0, 0],

@@ -26,8 +26,9 @@ import {
   turningRegions,
   valueSchema,
 } from '../../profile'
-import { FULL_TURN, inFrameOf, sameTurn, type TurnedBody, turnedJob, volumeOf } from '../../turned'
+import { FULL_TURN, inFrameOf, sameTurn, type TurnedBody, turnedJob } from '../../turned'
 import { datumAxis } from '../draw/datum'
+import { asBefore } from '../exact'
 import { defineOp } from '../spec'
 import { type Body, type OpContext, type OpResult, type Profile, volumeChange } from '../state'
 import { cellRefSchema, chosenAreas } from './chosen'
@@ -202,16 +203,8 @@ function combined(target: Body, tool: TurnedBody, mode: How, ctx: OpContext): Ou
   if (regions.length === 0) return bad('nothing-left', `Nothing is left of ${target.name}.`)
   const turned = { ...body, regions }
   const warnings: Diagnosis[] = []
-  const change = volumeOf(turned) - volumeOf(body)
-  if (Math.abs(change) < 1e-6 * volumeOf(body)) {
-    const why = mode === 'join' ? 'it lies wholly inside' : 'it does not touch'
-    warnings.push({
-      code: 'no-change',
-      message: `The body is as before: ${why} ${target.name}.`,
-      places: [],
-      fixes: [],
-    })
-  }
+  if (changing(body, moved, mode).length === 0)
+    warnings.push(asBefore(target.name, mode, `does not reach into ${target.name}`))
   warnings.push(...looseParts(target.name, regions, body.regions.length))
   warnings.push(...selfTouch(target.name, regions))
   return good({
@@ -225,6 +218,12 @@ function combined(target: Body, tool: TurnedBody, mode: How, ctx: OpContext): Ou
     consequence: volumeChange(body, turned),
   })
 }
+
+/** What a combination adds to a body's half-section or takes away from it. */
+const changing = (body: TurnedBody, tool: TurnedBody, mode: How): Region[] =>
+  mode === 'join'
+    ? combine(tool.regions, body.regions, KEEP.cut)
+    : combine(body.regions, tool.regions, mode === 'cut' ? KEEP.meet : KEEP.cut)
 
 /** Tells of loose parts where there are more than `expected`. */
 const looseParts = (name: string, regions: readonly Region[], expected: number): Diagnosis[] =>
