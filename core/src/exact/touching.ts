@@ -1,36 +1,38 @@
 import type { BallSpot } from '../kernel'
 import { type P3, placeAt, toSegment } from '../math'
-import { type Held, MeshTree, noHit, type WallField, wallField } from '../mesh'
+import { gapField, type Held, heldAt, MeshTree, noHit, type WallField, wallField } from '../mesh'
 import type { ExactPart } from './part'
 
 /** A ball may touch a neighbouring face where the edge between lies nearer than this, mm. */
 const BESIDE = 0.5
 
-/** How nearly a ball lies where an edge of its angle would hold it, as a share of how far off that is. */
-const NEARLY = 0.75
-
 /** The triangles that show a part, each in its face's order. */
 const meshes = new WeakMap<ExactPart, { positions: Float32Array; triangles: Uint32Array }>()
 
+/** On which side of its surfaces two of them face each other: in the material as a wall, or out of it across a gap. */
+export type Side = 'in' | 'out'
+
 /**
- * The wall of a body by the triangles that show it, but where two of its faces meet in an edge: there a ball is as large as its way to the
- * edge lets it be.
+ * The wall of a body, or the gaps in it, by the triangles that show it, but where two of its faces meet in an edge: there a ball is as
+ * large as its way to the edge lets it be.
  */
-export function wallOf(part: ExactPart): WallField | null {
+export function wallOf(part: ExactPart, side: Side = 'in'): WallField | null {
+  const field = side === 'in' ? wallField : gapField
+  if (part.kind === 'mesh') return field(part.mesh)
   const known = meshes.get(part)
-  if (known) return wallField(known)
+  if (known) return field(known, heldBy(part, side))
   const { positions, triangles } = part.shown
   const mesh = { positions, triangles }
   meshes.set(part, mesh)
-  return wallField(mesh, heldBy(part))
+  return field(mesh, heldBy(part, side))
 }
 
-function heldBy({ shown: { faceOf, lines, edgeOf }, edges }: ExactPart): Held {
+function heldBy({ shown: { faceOf, lines, edgeOf }, edges }: ExactPart, side: Side): Held {
   // The lines in which two faces meet, by their faces.
   const between = new Map<string, number[]>()
   for (const [i, e] of edgeOf.entries()) {
     const { faces, bend } = edges[e]!
-    if (faces.length !== 2 || bend !== 'out') continue
+    if (faces.length !== 2 || bend !== (side === 'in' ? 'out' : 'in')) continue
     const key = keyOf(faces[0]!, faces[1]!)
     const list = between.get(key)
     if (list) list.push(i)
@@ -43,13 +45,17 @@ function heldBy({ shown: { faceOf, lines, edgeOf }, edges }: ExactPart): Held {
     const far = Math.min(
       ...list.map((i) => toSegment(placeAt(lines, 2 * i), placeAt(lines, 2 * i + 1), at)),
     )
-    return Math.abs(wall / (2 * Math.tan(angle / 2)) - far) <= NEARLY * far
+    return heldAt(wall, angle, far)
   }
 }
 const keyOf = (f: number, g: number): string => (f < g ? `${f} ${g}` : `${g} ${f}`)
 
 /** Places where balls touch by the triangles that show a part, with the faces they lie on. */
-export function ballSpots(part: ExactPart, spots: readonly { at: P3; to: P3 }[]): BallSpot[] {
+export function ballSpots(
+  part: ExactPart,
+  spots: readonly { at: P3; to: P3 }[],
+  side: Side,
+): BallSpot[] {
   const { positions, triangles, faceOf, lines, edgeOf } = part.shown
   const tree = new MeshTree({ positions, triangles })
   const hit = noHit()
@@ -64,6 +70,6 @@ export function ballSpots(part: ExactPart, spots: readonly { at: P3; to: P3 }[])
       if (toSegment(placeAt(lines, 2 * i), placeAt(lines, 2 * i + 1), to) < BESIDE)
         for (const f of beside) faces.add(f)
     }
-    return { at, face: faceAt(at), to, faces: [...faces] }
+    return { at, face: faceAt(at), to, faces: [...faces], side }
   })
 }

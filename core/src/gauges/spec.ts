@@ -80,8 +80,8 @@ export interface Subject {
   panels: ((asked: Params) => PanelOfBody[] | string) | null
   /** How its surfaces bend, likewise. */
   bent: (() => BentSkin | string) | null
-  /** Its thinnest and thickest wall, likewise; null where no two sides face each other. */
-  walls: (() => TrueWalls | null | string) | null
+  /** Its thinnest and thickest wall, or gaps in it, likewise; null where no two sides face each other. */
+  walls: ((side: 'in' | 'out') => TrueWalls | null | string) | null
 }
 /** How many lines gauges read of each way of a face, and by how many steps. */
 export const READ_LINES = { count: 9, steps: 60 }
@@ -182,7 +182,8 @@ export interface GaugeSpec extends Common {
   ofPanels?(panels: readonly PanelOfBody[]): Reading | string
   /** On how the true surfaces of a body bend; of others on their skin. */
   ofBent?(bent: BentSkin, params: Params): Reading | string
-  /** On the wall between true surfaces; of others on their triangles. */
+  /** On the wall between true surfaces, or on the gaps between them outside of the material; of others on their triangles. */
+  side?: 'in' | 'out'
   ofWalls?(walls: TrueWalls | null): Reading | string
   /** On the skin of any body. */
   ofSkin?(skin: Skin, params: Params): Reading | string
@@ -218,7 +219,7 @@ export function readWith(spec: GaugeSpec, s: Subject, params: Params): Reading |
     return typeof bent === 'string' ? bent : spec.ofBent(bent, params)
   }
   if (spec.ofWalls && s.walls) {
-    const walls = s.walls()
+    const walls = s.walls(spec.side ?? 'in')
     return typeof walls === 'string' ? walls : spec.ofWalls(walls)
   }
   if (spec.ofSkin) return spec.ofSkin(s.skin(), params)

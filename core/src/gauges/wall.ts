@@ -35,7 +35,7 @@ const NONE = 'No two sides of the body face each other, so it has no wall.'
 export const wallGauge: GaugeSpec = {
   kind: 'wall',
   label: 'Wall',
-  help: 'Thinnest and thickest wall, by the largest ball that fits between both sides; where both run together in an edge there is none. Of bodies of surfaces the places found on their triangles are followed on the surfaces themselves, to 0.001 mm; bodies of triangles are read within 0.05 mm, and nothing finer than that.',
+  help: 'Thinnest and thickest wall, by the largest ball that fits between both sides; where both run together in an edge there is none. Of bodies of surfaces the places found on their triangles are followed on the surfaces themselves, to 0.001 mm; bodies of triangles are as near as these, and nothing under 0.05 mm is read.',
   unit: 'mm',
   target: 'wall',
   params: [],

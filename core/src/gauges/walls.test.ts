@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { line } from '../curve'
 import type { P2, P3 } from '../math'
-import { MeshTree, noHit, type TriMesh, wallField } from '../mesh'
+import { gapField, MeshTree, noHit, type TriMesh, wallField } from '../mesh'
 import { enclosed } from '../profile'
 import { solidMesh } from '../turned'
 import { UPRIGHT_FRAME } from '../turned/samples.test-data'
@@ -67,6 +67,55 @@ describe('the wall of a mesh', () => {
     expect(field.min.wall).toBeCloseTo(4, 4)
     expect(field.max.wall).toBeCloseTo(4, 4)
     expect(field.mean).toBeCloseTo(4, 4)
+  })
+})
+
+describe('sharp edges of a mesh', () => {
+  const wedge = (height: number, width: number, rim: number) =>
+    turned([
+      [40, 0],
+      [40 + width, 0],
+      [40 + rim, height],
+      [40, height],
+    ])
+  it('property: a ring sharpened to an edge has no wall there; one with a rim has that of its rim', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 4, max: 12, noNaN: true }),
+        // Thinner ones are as thin as the triangles are off.
+        fc.double({ min: 0.12, max: 0.4, noNaN: true }),
+        fc.double({ min: 0.3, max: 0.9, noNaN: true }),
+        (height, lean, rim) => {
+          const width = lean * height
+          const sharp = turned([
+            [40, 0],
+            [40 + width, 0],
+            [40, height],
+          ])
+          // Of what is left of it all is held by the edge.
+          expect(wallField(sharp)?.min.wall ?? width).toBeGreaterThan(width / 3)
+          if (width < 2 * rim) return
+          const blunt = wallField(wedge(height, width, rim))!
+          // The first ball that does not touch the rim itself lies a little below it, where the wall is thicker.
+          expect(blunt.min.wall).toBeGreaterThan(rim - 0.03)
+          expect(blunt.min.wall).toBeLessThan(rim * (1 + 1.5 * lean) + 0.03)
+        },
+      ),
+      { numRuns: 12 },
+    )
+  })
+  it('a groove that runs to a point is no gap at its root', () => {
+    const grooved = turned([
+      [20, 0],
+      [40, 0],
+      [40, 18],
+      [30, 20],
+      [40, 22],
+      [40, 40],
+      [20, 40],
+    ])
+    expect(gapField(grooved)?.min.wall ?? 4).toBeGreaterThan(1)
+    expect(wallField(grooved)!.min.wall).toBeGreaterThan(9.9)
   })
 })
 

@@ -171,14 +171,15 @@ export interface BentSkin {
   hollow: { k: number; at: P3 } | null
 }
 
-/** A place on a face, and another on some faces that lie over against it, both nearly where a ball touches. */
+/** A place on a face, and another on some faces that lie over against it, both nearly where a ball in or out of the material touches. */
 export interface BallSpot {
   at: P3
   face: number
   to: P3
   faces: number[]
+  side: 'in' | 'out'
 }
-/** A ball in the material by the places where it touches, and its diameter, mm. */
+/** A ball between two sides by the places where it touches, and its diameter, mm. */
 export interface Ball {
   at: P3
   to: P3

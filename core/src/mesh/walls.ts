@@ -1,4 +1,5 @@
 import type { P3 } from '../math'
+import { heldAt, toSharpEdges } from './sharp'
 import { MeshTree, noHit } from './tree'
 import type { TriMesh } from './types'
 
@@ -50,14 +51,23 @@ const FOLLOWED = 16
  */
 export type Held = (own: number, other: number, at: P3, wall: number, angle: number) => boolean
 
+function bySharpEdges(mesh: TriMesh): Held | undefined {
+  const far = toSharpEdges(mesh)
+  return far ? (_own, _other, at, wall, angle) => heldAt(wall, angle, far(at)) : undefined
+}
+
 /** Read once for each mesh. */
 const fields = new WeakMap<TriMesh, WallField | null>()
 
 /**
  * The wall of a closed mesh by the largest ball, read in the middle of small triangles. Null where no two
- * sides face each other, or where all of it is `held` by edges. It is as near as the mesh is to its surface.
+ * sides face each other, or where all of it is `held` by edges: by those of the mesh that are sharp, where nothing better is
+ * known of them. It is as near as the mesh is to its surface.
  */
-export function wallField(mesh: TriMesh, held?: Held): WallField | null {
+export function wallField(
+  mesh: TriMesh,
+  held: Held | undefined = bySharpEdges(mesh),
+): WallField | null {
   const known = fields.get(mesh)
   if (known !== undefined) return known
   const field = read(mesh, held)
@@ -66,8 +76,8 @@ export function wallField(mesh: TriMesh, held?: Held): WallField | null {
 }
 
 /** The gaps between sides of a closed mesh that face each other outside of it: the wall of all that it is not. */
-export function gapField(mesh: TriMesh): WallField | null {
-  return wallField(insideOut(mesh))
+export function gapField(mesh: TriMesh, held?: Held): WallField | null {
+  return wallField(insideOut(mesh), held)
 }
 
 /** Turned over once for each mesh. */

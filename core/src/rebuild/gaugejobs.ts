@@ -1,4 +1,4 @@
-import { ballSpots, type ExactPart, formJob, type KernelJob, wallOf } from '../exact'
+import { ballSpots, type ExactPart, formJob, type KernelJob, type Side, wallOf } from '../exact'
 import { gaugeSpec, READ_LINES, stretchOf } from '../gauges'
 import type { MeshWallSpot, WallField } from '../mesh'
 import type { Body, State } from '../ops'
@@ -33,14 +33,14 @@ const LABELLED = 6
 export const bentJob = (part: ExactPart): KernelJob =>
   formJob(part.key, { seams: false, ribbons: [], bent: true })
 
-/** Has the wall of a part read on its surfaces, where its triangles tell that it is thin and thick; null where it has none. */
-export function wallsJob(part: ExactPart): KernelJob | null {
-  const known = jobs.get(part)
+/** Has the wall of a part, or the gaps in it, read on its surfaces, where its triangles tell that it is thin and thick; null where it has none. */
+export function wallsJob(part: ExactPart, side: Side): KernelJob | null {
+  const known = jobs[side].get(part)
   if (known !== undefined) return known
-  const field = wallOf(part)
-  const balls = field && ballSpots(part, followed(field).flat())
+  const field = wallOf(part, side)
+  const balls = field && ballSpots(part, followed(field).flat(), side)
   const job = balls && formJob(part.key, { seams: false, ribbons: [], balls })
-  jobs.set(part, job)
+  jobs[side].set(part, job)
   return job
 }
 /** The thinnest places, and the thickest, that are followed on the surfaces. */
@@ -49,7 +49,10 @@ export const followed = ({ thin, thick }: WallField): [MeshWallSpot[], MeshWallS
   thick.slice(0, FOLLOWED),
 ]
 const FOLLOWED = 8
-const jobs = new WeakMap<ExactPart, KernelJob | null>()
+const jobs: Record<Side, WeakMap<ExactPart, KernelJob | null>> = {
+  in: new WeakMap(),
+  out: new WeakMap(),
+}
 
 /** What gauges need read from the surfaces of bodies. */
 export const gaugeJobs = (w: Workpiece, { bodies }: State): KernelJob[] =>
@@ -61,5 +64,5 @@ export const gaugeJobs = (w: Workpiece, { bodies }: State): KernelJob[] =>
     if (spec?.ofLines) return [linesJob(shape)]
     if (spec?.ofPanels) return [panelsJob(shape, stretchOf(g.params))]
     if (spec?.ofBent) return [bentJob(shape)]
-    return spec?.ofWalls ? (wallsJob(shape) ?? []) : []
+    return spec?.ofWalls ? (wallsJob(shape, spec.side ?? 'in') ?? []) : []
   })

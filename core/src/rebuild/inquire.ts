@@ -1,4 +1,4 @@
-import { type ExactPart, wallOf } from '../exact'
+import { type ExactPart, type Side, wallOf } from '../exact'
 import {
   asPrinted,
   type GaugeSpec,
@@ -80,7 +80,7 @@ export function readGauges(w: Workpiece, built: Rebuilt): GaugeReport[] {
               lines: readFrom(body.shape, linesOf),
               panels: panelsFrom(body.shape, built.exact),
               bent: readFrom(body.shape, bentOf),
-              walls: readFrom(body.shape, wallsOf),
+              walls: wallsFrom(body.shape, built.exact),
             },
           )
     subjects.set(body.id, made)
@@ -137,12 +137,17 @@ function bentOf(p: ExactPart, exact: Rebuilt['exact']): BentSkin | string {
   return read.ok ? read.value[0]!.form!.bent! : read.diagnosis.message
 }
 
-/** The wall of a part on its surfaces, likewise; where a ball was not found there, as its triangles tell. */
-function wallsOf(p: ExactPart, exact: Rebuilt['exact']): TrueWalls | null | string {
-  const job = wallsJob(p)
-  const field = wallOf(p)
+/** The wall of a part, or the gaps in it, on its surfaces, likewise. */
+const wallsFrom = (p: ExactPart, exact: Rebuilt['exact']) =>
+  p.kind === 'exact' ? (side: Side) => wallsOf(p, side, exact) : null
+
+/** Where a ball was not found on the surfaces, as the triangles tell. */
+function wallsOf(p: ExactPart, side: Side, exact: Rebuilt['exact']): TrueWalls | null | string {
+  const job = wallsJob(p, side)
+  const field = wallOf(p, side)
   if (!job || !field) return null
-  if (!exact.has(job)) return 'Its wall is being read.'
+  if (!exact.has(job))
+    return side === 'in' ? 'Its wall is being read.' : 'The gaps in it are being read.'
   const read = exact.resultOf(job)
   if (!read.ok) return read.diagnosis.message
   const { balls } = read.value[0]!.form!

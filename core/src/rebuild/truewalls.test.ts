@@ -52,6 +52,29 @@ describe('the wall between true surfaces', () => {
     ]
     expect(Math.abs((await least(cup)) - 1.2)).toBeLessThan(1e-3)
   })
+  it('property: so are the gaps between them, whatever their triangles are', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.integer({ min: 100, max: 600 }),
+        fc.integer({ min: 6, max: 60 }),
+        async (r, t) => {
+          // A round groove in the end of a round block, to the middle of its height.
+          const cup = [
+            circles(10, 'ring', 'top', [[3, -2, r / 5]]),
+            extrude(20, 'cup', 'ring', {}),
+            circles(30, 'slot', 'top', [
+              [3, -2, r / 10],
+              [3, -2, (r + t) / 10],
+            ]),
+            op(32, 'extrude', 'cut', { profile: 'slot', mode: 'cut', body: 'cup', length: 20 }),
+          ]
+          const [gap] = await gauged(cup, [{ body: 'cup', kind: 'gap' }])
+          expect(Math.abs(gap!.reading!.low - t / 10)).toBeLessThan(1e-3)
+        },
+      ),
+      { numRuns: 6 },
+    )
+  })
   it('property: a rim cut at any angle is no wall: where two faces meet in an edge nothing is read', async () => {
     await fc.assert(
       fc.asyncProperty(

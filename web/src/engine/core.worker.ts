@@ -67,6 +67,8 @@ const settled = (doc: Workpiece) => rebuildWith(doc, runOn(serving, doc), cache)
 const bodiesOf = (built: Rebuilt) => Object.values(built.state.bodies)
 const shownBodies = (doc: Workpiece, built: Rebuilt) =>
   bodiesOf(built).filter(({ id }) => !doc.bodies[id]?.hidden && !doc.bodies[id]?.away)
+const fieldOf = (body: Body) =>
+  body.shape.kind === 'turned' ? wallField(triangleMesh(body)) : wallOf(body.shape)
 const fillOf = (body: Body) =>
   fillCurve(
     body.shape.kind === 'turned' ? { turned: body.shape.turned } : { mesh: body.shape.mesh },
@@ -174,7 +176,7 @@ const handlers: Handlers = {
   async walls({ doc }) {
     const shown = shownBodies(doc, await settled(doc))
     return shown.flatMap((b) => {
-      const field = b.shape.kind === 'turned' ? wallField(triangleMesh(b)) : wallOf(b.shape)
+      const field = fieldOf(b)
       if (!field) return []
       // Copies: what is kept stays when these are handed over.
       const { cells, walls, min, max } = field
@@ -215,8 +217,8 @@ const handlers: Handlers = {
       return fill && { kind, fill }
     }
     if (kind === 'walls') {
-      const walls = wallHistogram(triangleMesh(body))
-      return walls && { kind, walls }
+      const field = fieldOf(body)
+      return field && { kind, walls: wallHistogram(field) }
     }
     const section = sectionCurve(triangleMesh(body), kind, densityOf(doc, body))
     return { kind: 'section', along: kind, section }

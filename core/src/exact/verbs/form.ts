@@ -18,7 +18,7 @@ export interface FormArgs {
   skin?: number
   /** Whether it is read how its surfaces bend all over. */
   bent?: true
-  /** Places near which the largest balls in it are read. */
+  /** Places near which the largest balls in it, or out of it, are read. */
   balls?: BallSpot[]
   /** Lines of its curved faces: of each way so many, by so many steps. */
   lines?: { count: number; steps: number }
@@ -33,7 +33,7 @@ const FINE = 0.1
 
 /** The body as it is, with more read from its surfaces than is told of every part. */
 export const formVerb: Verb<FormArgs> = {
-  version: 12,
+  version: 13,
   run({ kernel }, [x, other = x], args) {
     const { shape, names } = x!
     const { seams, ribbons, surfaces, feet, meets, lines, skin, bent, balls, panels } = args

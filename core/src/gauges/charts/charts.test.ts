@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { wallField } from '../../mesh'
 import { basisOf } from '../../surface'
 import { solidMesh } from '../../turned'
 import { polygon, turn } from '../../turned/samples.test-data'
@@ -78,7 +79,7 @@ describe('sections along an axis', () => {
 
 describe('walls in bands', () => {
   it('of a cup: nearly all of it 3 mm, the shares make up the whole', () => {
-    const h = wallHistogram(mesh(cup))!
+    const h = wallHistogram(wallField(mesh(cup))!)
     expect(h.share.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 6)
     const three = h.from.findIndex((f, i) => f <= 3.02 && h.to[i]! >= 2.98 && h.share[i]! > 0.3)
     expect(three).toBeGreaterThanOrEqual(0)

@@ -1,4 +1,4 @@
-import { cellArea, type TriMesh, wallField } from '../../mesh'
+import { cellArea, type WallField } from '../../mesh'
 
 /** How much of a surface lies over walls of a width: bands (mm) and their share of what has a wall. */
 export interface WallHistogram {
@@ -9,11 +9,8 @@ export interface WallHistogram {
 
 const BANDS = 30
 
-/** The wall all over a closed mesh in even bands, weighed by area; null where no two sides face each other. */
-export function wallHistogram(mesh: TriMesh): WallHistogram | null {
-  const field = wallField(mesh)
-  if (!field) return null
-  const { cells, walls, min, max } = field
+/** A wall as it was read all over a surface in even bands, weighed by area. */
+export function wallHistogram({ cells, walls, min, max }: WallField): WallHistogram {
   const width = Math.max(1e-3, (max.wall - min.wall) / BANDS)
   const share = Array.from({ length: BANDS }, () => 0)
   let whole = 0

@@ -9,7 +9,7 @@ import { feetOf } from './feet'
 const [STEPS, SETTLED] = [12, 1e-6]
 
 /**
- * The largest balls in the material that touch a face at some places and lie between it and other faces, as true surfaces have them: the
+ * The largest balls in the material, or out of it, that touch a face at some places and lie between it and other faces, as true surfaces have them: the
  * one through a place and the nearest of the others from its middle, again and again. Null where there is none.
  */
 export const ballsOf = (
@@ -18,10 +18,10 @@ export const ballsOf = (
   shape: TopoDS_Shape,
   spots: readonly BallSpot[],
 ): (Ball | null)[] =>
-  spots.map(({ at, face, to, faces }) => {
+  spots.map(({ at, face, to, faces, side }) => {
     const foot = feetOf(oc, s, shape, [face], [at], undefined, true)[0]
     if (!foot?.out) return null
-    const into = scale3(foot.out, -1)
+    const into = scale3(foot.out, side === 'in' ? -1 : 1)
     // As large as it is where `to` touches, at first.
     let q = feetOf(oc, s, shape, faces, [to])[0]?.at
     let rho = Number.POSITIVE_INFINITY
