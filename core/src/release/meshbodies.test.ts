@@ -100,6 +100,56 @@ describe('a body of triangles', () => {
     expect((await told(inner, { shared: 'room' })).volume).toBeCloseTo(48000 - 6000, 1)
     expect((await told(inner, { shared: 'join' })).volume).toBeCloseTo(48000, 1)
   })
+  it('whose one skin goes through itself is brought in with the place told', async () => {
+    // A bar 6 wide and high along lines in a plane; the last piece goes across the first, or ends before it.
+    const bar = (last: number) => {
+      const [a, b, c, d, e] = [0, 40, 40, 20, 20].map((x, i): [number, number] => [
+        x,
+        [0, 0, 30, 30, last][i]!,
+      ])
+      const sides = [
+        [a![0], -3, a![0], 3],
+        [b![0] + 3, -3, b![0] - 3, 3],
+        [c![0] + 3, 33, c![0] - 3, 27],
+        [d![0] - 3, 33, d![0] + 3, 27],
+        [e![0] - 3, last, e![0] + 3, last],
+      ]
+      const positions = sides.flatMap(([x0, y0, x1, y1]) =>
+        [
+          [x0, y0, -3],
+          [x1, y1, -3],
+          [x1, y1, 3],
+          [x0, y0, 3],
+        ].flat(),
+      ) as number[]
+      const quads = [
+        [3, 2, 1, 0],
+        ...[0, 1, 2, 3].flatMap((i) =>
+          [0, 1, 2, 3].map((k) => [
+            4 * i + k,
+            4 * i + ((k + 1) % 4),
+            4 * i + 4 + ((k + 1) % 4),
+            4 * i + 4 + k,
+          ]),
+        ),
+        [16, 17, 18, 19],
+      ]
+      return {
+        positions: Float64Array.from(positions),
+        triangles: Uint32Array.from(quads.flatMap(([p, q, r, s]) => [p!, q!, r!, p!, r!, s!])),
+      }
+    }
+    const told = async (last: number) => {
+      const w = await withFile('bar.stl', writeStl([bar(last)]), (f) => [bring(f)])
+      return (await built(w)).reports[0]!.diagnoses
+    }
+    expect((await told(10)).map((d) => d.code)).not.toContain('crosses-itself')
+    const through = (await told(-15)).find((d) => d.code === 'crosses-itself')!
+    const [x, y, z] = through.places[0]!.at as [number, number, number]
+    expect(Math.abs(x - 20)).toBeLessThan(3.001)
+    expect(Math.abs(y)).toBeLessThan(3.001)
+    expect(Math.abs(z)).toBeLessThan(3.001)
+  })
   it('is joined, cut, split, mirrored, patterned and scaled with surfaces beside it; faces keep their names', async () => {
     const stl = writeStl([await boxMesh()])
     const w = (more: Op[]) =>

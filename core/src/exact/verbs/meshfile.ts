@@ -11,6 +11,7 @@ import {
   outwardSkins,
   overlapsOf,
   readMeshes,
+  selfCrossing,
   withRooms,
 } from '../../mesh'
 import type { Bench, Verb } from './verb'
@@ -25,13 +26,15 @@ export interface MeshFileArgs {
 
 /** Triangles that turn by more than this against their neighbours start a new face, rad. */
 const SHARP = 0.6
+/** Triangles that go no deeper through each other than this are as near as their numbers are written, mm. */
+const DEEP = 1e-3
 
 /**
  * The closed meshes of a file, together; faces are parted at sharp edges and named by number. What was turned over or left out for
- * that is told with it.
+ * that is told with it, and where a skin goes through itself.
  */
 export const meshFileVerb: Verb<MeshFileArgs> = {
-  version: 2,
+  version: 3,
   run(bench, _, { op, file, format, shared }) {
     const bytes = bench.file(file)
     if (!bytes.ok) return bytes
@@ -56,7 +59,11 @@ export const meshFileVerb: Verb<MeshFileArgs> = {
       {
         mesh,
         names: Array.from({ length: faces }, (_, i) => [`${op}:f${i + 1}`]),
-        mended: { turned: sum('turned'), twice: sum('twice') },
+        mended: {
+          turned: sum('turned'),
+          twice: sum('twice'),
+          through: selfCrossing(mesh, DEEP),
+        },
       },
     ])
   },

@@ -58,7 +58,7 @@ export interface FacePanel {
 export interface NamedMesh {
   mesh: FacedMesh
   names: string[][]
-  mended?: { turned: number; twice: number }
+  mended?: { turned: number; twice: number; through: P3 | null }
 }
 
 /** The kernel for one job: what is made there and does not become a result is given back. */

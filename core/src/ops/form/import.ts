@@ -98,6 +98,17 @@ export const importOp = defineOp<z.infer<typeof inputs>>({
             ]
           : []),
         ...mendedWords(part.mended).map((words) => warn('mended', words)),
+        ...(part.mended?.through
+          ? [
+              {
+                ...warn(
+                  'crosses-itself',
+                  'Its skin goes through itself here: its volume counts what lies there as often as the skin goes round it.',
+                ),
+                places: [{ at: part.mended.through }],
+              },
+            ]
+          : []),
       ],
       consequence: `${parts.value.length > 1 ? parts.value.map((p) => cm3(p.measure.volume)).join(' + ') : cm3(volume)} cm³, ${format ? 'triangles' : 'exact'}`,
     })
