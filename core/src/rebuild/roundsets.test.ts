@@ -62,7 +62,7 @@ describe('a set of rounds', () => {
       const { shape } = state.bodies.block!
       if (shape.kind !== 'exact') throw new Error()
       expect(shape.measure.volume).toBeCloseTo(one.measure.volume, 6)
-      expect(reports.at(-1)!.consequence).toContain('together with round30')
+      expect(reports.at(-1)!.consequence).toContain('together with the round before')
       // The faces are still told by the ops that asked for them.
       const names = shape.faces.flatMap((f) => f.names)
       expect(

@@ -200,7 +200,8 @@ function tooMuch(
   if (work.length > 1) fixes.push(...commonOf(ctx, part, work, edges, t).fixes)
   const failing = new Set(alone.map((w) => w.ref))
   const others = edges.filter((r) => !failing.has(r))
-  if (others.length > 0 && others.length < edges.length)
+  const left = work.filter((w) => !failing.has(w.ref))
+  if (others.length > 0 && others.length < edges.length && treated(ctx, part, left, t))
     fixes.push({ label: 'Go on with the others', op: ctx.op, inputs: { edges: others } })
   return bad(
     'no-rounding',

@@ -135,7 +135,7 @@ function withEarlier(
   const { before, edges } = last.tool
   const own = roundsOf(ctx.op, part, work)
   const made = roundedAgain(ctx, ctx.op, before, [...edges, ...own])
-  return made && { part: made, how: `together with ${last.op}`, earlier: { before, edges } }
+  return made && { part: made, how: 'together with the round before', earlier: { before, edges } }
 }
 
 /** Edges with what rounds them, to be done about something else. */
