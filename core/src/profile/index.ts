@@ -45,6 +45,7 @@ export {
   withPlaces,
 } from './edit'
 export { axisPlacing, type Finding, profileHealth } from './health'
+export { liveSegs } from './live'
 export { type Row, type RowKnown, reckonRow } from './pattern'
 export {
   chain,

@@ -2,6 +2,7 @@ import { boundsOf, line, type Placing, placeCurve } from '../curve'
 import { bad, type Outcome, type P2, POINT } from '../math'
 import { arrange, pruneEnds, type Seg } from './arrangement'
 import { axisPlacing } from './health'
+import { liveSegs } from './live'
 import { type Region, regionsOf } from './region'
 import type { Shape } from './shape'
 import { AXIS } from './solver'
@@ -16,9 +17,10 @@ export function turningRegions(
   nameOf: (entity: string) => string,
 ): Outcome<Region[]> {
   const placing = axisPlacing(shape.axis)
-  let segs: Seg[] = shape.drawn
-    .filter((d) => !d.construction)
-    .map((d) => ({ curve: placeCurve(d.curve, placing), name: nameOf(d.id) }))
+  let segs: Seg[] = liveSegs(shape, '').map((s) => ({
+    curve: placeCurve(s.curve, placing),
+    name: nameOf(s.name),
+  }))
   if (segs.length === 0) return bad('empty-profile', 'The profile has nothing drawn in it yet.')
   const boxes = segs.map((s) => boundsOf(s.curve))
   const most = Math.max(...boxes.map((b) => b.max[0]))

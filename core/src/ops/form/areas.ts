@@ -1,9 +1,5 @@
 import type { Outcome } from '../../math'
-import { type Region, regionsOf, type Seg, type Shape } from '../../profile'
-
-/** The curves of a profile that bound something, by the id each is drawn with. */
-export const liveSegs = (shape: Shape, mark: string): Seg[] =>
-  shape.drawn.flatMap((d) => (d.construction ? [] : [{ curve: d.curve, name: mark + d.id }]))
+import { liveSegs, type Region, regionsOf, type Seg, type Shape } from '../../profile'
 
 /** Areas are found once for each drawing: an op that waits for the kernel asks again and again. */
 const known = new WeakMap<Shape, Outcome<Region[]>>()

@@ -6,10 +6,10 @@ import {
   cellsOf,
   combine,
   JOIN,
+  liveSegs,
   type Region,
   type Shape,
 } from '../../profile'
-import { liveSegs } from './areas'
 
 export const cellRefSchema = z.object({
   pieces: z.array(z.string().min(1).max(40)).min(1).max(200),

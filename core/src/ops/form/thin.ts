@@ -6,6 +6,7 @@ import {
   CUT,
   combine,
   JOIN,
+  liveSegs,
   loopsOf,
   MEET,
   openChains,
@@ -16,7 +17,6 @@ import {
 } from '../../profile'
 import type { Field } from '../spec'
 import type { OpContext } from '../state'
-import { liveSegs } from './areas'
 import { areaSum } from './prism'
 
 /** Whether areas stand for themselves or for a wall along their outlines, and where that lies. */

@@ -26,9 +26,9 @@ import {
   type Stop,
   TOUCH,
 } from '../../../path'
+import { liveSegs } from '../../../profile'
 import { type Curve3, end3, onFrame, start3, way3 } from '../../../surface'
 import { exactBody } from '../../exact'
-import { liveSegs } from '../../form/areas'
 import { pickExactEdges } from '../../pick'
 import { type DatumContext, datumAxis, planeFrame } from '../datum'
 import { type DrawnPlace, heldPlaces } from './holds'

@@ -1,8 +1,9 @@
 import { bad, good, type Outcome, type P3 } from '../../../math'
 import { ordered } from '../../../path'
+import { liveSegs } from '../../../profile'
 import { type Curve3, end3, onFrame, place3, reversed3, start3 } from '../../../surface'
 import type { OpContext } from '../../state'
-import { closedAreas, liveSegs } from '../areas'
+import { closedAreas } from '../areas'
 
 /** A plane through the z axis, heights of drawings along it. */
 const UPRIGHT = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 0, 1], z: [0, -1, 0] } as const

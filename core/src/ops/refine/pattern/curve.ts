@@ -10,8 +10,7 @@ import {
   toSpace,
   turnAbout,
 } from '../../../math'
-import { openChains, regionsOf, type Seg } from '../../../profile'
-import { liveSegs } from '../../form/areas'
+import { liveSegs, openChains, regionsOf, type Seg } from '../../../profile'
 import type { OpContext } from '../../state'
 import { type Laid, spreadAlong } from './count'
 import type { PatternInputs } from './inputs'

@@ -13,9 +13,9 @@ import {
   sub3,
   toSpace,
 } from '../../../math'
-import { type CellRef, openChains, type Region } from '../../../profile'
+import { type CellRef, liveSegs, openChains, type Region } from '../../../profile'
 import { exactBody, loose, reshaped, usedUp } from '../../exact'
-import { closedAreas, liveSegs } from '../../form/areas'
+import { closedAreas } from '../../form/areas'
 import { chosenAreas } from '../../form/chosen'
 import { prismOf, reachOf } from '../../form/prism'
 import type { Body, OpContext, OpResult, Profile } from '../../state'
