@@ -1,11 +1,15 @@
 import { expect, test } from '@playwright/test'
 import {
   add,
+  choose,
+  click,
   commit,
   drawLines,
   line,
+  look,
   newWorkpiece,
   outline,
+  picked,
   routeRow,
   saved,
   stage,
@@ -133,4 +137,16 @@ test('of two outlines that cross, areas are chosen one by one by the mouse', asy
   await expect(line(page, 'Extrude 1')).toContainText('+12.0 cm³')
   await page.getByRole('button', { name: 'All', exact: true }).click()
   await expect(page.getByText('all enclosed')).toBeVisible()
+  // A face of it is carried out in its turn, picked on the Stage: 800 by 3.
+  await page.mouse.click(...middle)
+  await expect(line(page, 'Extrude 1')).toContainText('+4.0 cm³')
+  await add(page, 'e')
+  await choose(page, 'What', 'faces')
+  await choose(page, 'Of', { label: 'Body 1' })
+  await page.getByRole('button', { name: 'Pick faces: Faces' }).click()
+  await look(page, 'top')
+  await click(page, 'end of Extrude 1')
+  await picked(page)
+  await commit(page, 'Length', '3')
+  await expect(line(page, 'Extrude 2')).toContainText('+1.2 cm³')
 })

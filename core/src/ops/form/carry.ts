@@ -3,7 +3,7 @@ import type { ExactPart } from '../../exact'
 import { add3, bad, type Frame, good, type Outcome, scale3 } from '../../math'
 import { type Region, valueSchema } from '../../profile'
 import { placeOf, placeSchema } from '../draw/datum'
-import type { OpContext, Profile } from '../state'
+import type { OpContext } from '../state'
 import { only, prismOf, reachOf } from './prism'
 import { upToBody, upToPlane, upToPoint } from './upto'
 
@@ -30,14 +30,13 @@ interface Span {
 /** What is carried out, before it acts on anything. */
 export function carriedOut(
   input: Carrying,
-  profile: Profile,
+  frame: Frame,
   areas: readonly Region[],
   target: ExactPart | null,
   ctx: OpContext,
 ): Outcome<ExactPart> {
   const offset = ctx.read(input.offset, 'length')
   const angle = ctx.read(input.draft, 'angle')
-  const { frame } = profile
   if (input.to === 'plane') return upToPlane(input.plane ?? '', frame, offset, areas, ctx)
   if (input.to === 'body') {
     const way = input.side === 'against' ? 'against' : 'along'

@@ -1,40 +1,78 @@
 import { z } from 'zod'
 import type { How } from '../../kernel'
-import { bad, type Diagnosis, good, type Outcome } from '../../math'
+import { bad, type Diagnosis, type Frame, good, type Outcome } from '../../math'
 import { liveSegs, openChains, type Region, touchesItself } from '../../profile'
+import { faceRefSchema } from '../../refs'
 import { exactBody, unsound } from '../exact'
 import { defineOp } from '../spec'
 import { type OpContext, type OpResult, type Profile, volumeWords } from '../state'
 import { closedAreas } from './areas'
 import { carriedOut, carryingInputs } from './carry'
 import { cellRefSchema, chosenAreas } from './chosen'
+import { facesArea } from './faces'
 import { withProfileFixes } from './faults'
 import { onto, ontoFields, ontoInputs } from './onto'
 import { thinFields, thinInputs, thinned, thinnedLines } from './thin'
 
 const inputs = z.object({
-  profile: z.string().min(1),
+  what: z.enum(['profile', 'faces']).default('profile'),
+  profile: z.string().default(''),
   areas: z.array(cellRefSchema).max(200).default([]),
+  on: z.string().optional(),
+  faces: z.array(faceRefSchema).max(50).default([]),
   ...ontoInputs,
   ...thinInputs,
   ...carryingInputs,
 })
 type Inputs = z.infer<typeof inputs>
+const drawn = (i: Readonly<Record<string, unknown>>) => i.what !== 'faces'
 
 export const extrudeOp = defineOp<Inputs>({
   kind: 'extrude',
   version: 2,
   label: 'Extrude',
-  help: 'Carries the closed areas of a profile straight out of its plane.',
+  help: 'Carries the closed areas of a profile, or flat faces of a body, straight out of their plane.',
   stage: 'form',
   inputs,
   fields: [
-    { name: 'profile', label: 'Profile', help: 'What is carried out.', type: 'profile' },
+    {
+      name: 'what',
+      label: 'What',
+      help: 'What is carried out.',
+      type: 'choice',
+      options: [
+        { value: 'profile', label: 'Areas of a drawing' },
+        { value: 'faces', label: 'Flat faces of a body' },
+      ],
+    },
+    {
+      name: 'profile',
+      label: 'Profile',
+      help: 'The drawing.',
+      type: 'profile',
+      when: drawn,
+    },
     {
       name: 'areas',
       label: 'Areas',
       help: 'Clicked on the Table, each by itself; where none is chosen, all that outlines enclose, one inside another being a hole.',
       type: 'areas',
+      when: drawn,
+    },
+    {
+      name: 'on',
+      label: 'Of',
+      help: 'The body whose faces are carried out; it stays as it is.',
+      type: 'body',
+      when: (i) => i.what === 'faces',
+    },
+    {
+      name: 'faces',
+      label: 'Faces',
+      help: 'Flat ones that lie in one plane; outwards is out of the material.',
+      type: 'faces',
+      of: 'on',
+      when: (i) => i.what === 'faces',
     },
     ...thinFields,
     ...ontoFields,
@@ -119,8 +157,10 @@ export const extrudeOp = defineOp<Inputs>({
     },
   ],
   start: ({ profile, body }) => ({
+    what: 'profile',
     profile: profile ?? '',
     areas: [],
+    faces: [],
     thin: 'no',
     width: 2,
     mode: body ? 'join' : 'new',
@@ -133,25 +173,18 @@ export const extrudeOp = defineOp<Inputs>({
     draft: 0,
   }),
   evaluate(input, ctx): Outcome<OpResult> {
-    const profile = ctx.profile(input.profile)
-    if (!profile)
-      return bad('no-profile', 'Choose a profile to extrude; it must come earlier in the route.')
-    const areas = areasOf(profile, input, ctx)
-    if (!areas.ok) return withProfileFixes(areas.diagnosis, profile, input.profile)
-    const touching = areas.value.areas.flatMap((r) => touchesItself([r]))
-    if (touching.length > 0)
-      return withProfileFixes(
-        bad(
-          'touches-itself',
-          'The area touches itself here: what is carried out would have no thickness there. Move the outlines apart, or let them cross.',
-          touching.map((at) => ({ at })),
-        ).diagnosis,
-        profile,
-        input.profile,
-      )
+    const areas =
+      input.what === 'faces' ? ofFaces(input.on ?? '', input, ctx) : ofProfile(input, ctx)
+    if (!areas.ok) return areas
     const target = input.mode === 'new' ? null : exactBody(input.body ?? '', ctx)
     if (target && !target.ok) return target
-    const tool = carriedOut(input, profile, areas.value.areas, target?.value.part ?? null, ctx)
+    const tool = carriedOut(
+      input,
+      areas.value.frame,
+      areas.value.areas,
+      target?.value.part ?? null,
+      ctx,
+    )
     if (!tool.ok) return tool
     if (!target) {
       const n = areas.value.areas.length
@@ -170,6 +203,36 @@ export const extrudeOp = defineOp<Inputs>({
   },
   cap: (input) => (input === 'draft' ? 60 : null),
 })
+
+/** What is carried out, and the plane it lies in. */
+type Carried = Outcome<{ frame: Frame; areas: Region[]; warnings: Diagnosis[] }>
+
+function ofFaces(on: string, input: Inputs, ctx: OpContext): Carried {
+  const found = facesArea(on, input.faces, ctx)
+  if (!found.ok || input.thin === 'no') return found
+  const wall = thinned(found.value.areas, input, ctx)
+  return wall.ok ? good({ ...found.value, areas: wall.value }) : wall
+}
+
+function ofProfile(input: Inputs, ctx: OpContext): Carried {
+  const profile = ctx.profile(input.profile)
+  if (!profile)
+    return bad('no-profile', 'Choose a profile to extrude; it must come earlier in the route.')
+  const areas = areasOf(profile, input, ctx)
+  if (!areas.ok) return withProfileFixes(areas.diagnosis, profile, input.profile)
+  const touching = areas.value.areas.flatMap((r) => touchesItself([r]))
+  return touching.length === 0
+    ? good({ frame: profile.frame, ...areas.value })
+    : withProfileFixes(
+        bad(
+          'touches-itself',
+          'The area touches itself here: what is carried out would have no thickness there. Move the outlines apart, or let them cross.',
+          touching.map((at) => ({ at })),
+        ).diagnosis,
+        profile,
+        input.profile,
+      )
+}
 
 /** What of a profile is carried out, pieces named by what they sweep. */
 function areasOf(

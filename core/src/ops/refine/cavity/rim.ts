@@ -3,11 +3,11 @@ import type { ExactPart } from '../../../exact'
 import { bad, type Frame, fixed, good, mm, type Outcome, type P3, toSpace } from '../../../math'
 import type { Region } from '../../../profile'
 import { frameOf } from '../../draw/datum'
+import { areaOf } from '../../flats/area'
+import { nearestOf } from '../../flats/nearest'
+import { grown } from '../../flats/outlines'
 import { prismOf } from '../../form/prism'
 import type { OpContext } from '../../state'
-import { areaOf } from '../flats/area'
-import { nearestOf } from '../flats/nearest'
-import { grown } from '../flats/outlines'
 
 /** How far a rim runs on beyond the open face, farther than the room, mm. */
 const BEYOND = 1.5

@@ -16,12 +16,20 @@ import { treeOf } from '../../../mesh'
 import { loopsOf, type Region, sideOf } from '../../../profile'
 import type { FaceRef } from '../../../refs'
 import { frameOf } from '../../draw/datum'
+import { areaOf } from '../../flats/area'
+import { nearestOf } from '../../flats/nearest'
+import {
+  grown,
+  liesIn,
+  openingsOf,
+  outside,
+  sizeOf,
+  thickness,
+  without,
+} from '../../flats/outlines'
 import { only, prismOf, reachOf } from '../../form/prism'
 import { pickExactFaces } from '../../pick'
 import type { OpContext } from '../../state'
-import { areaOf } from '../flats/area'
-import { nearestOf } from '../flats/nearest'
-import { grown, liesIn, openingsOf, outside, sizeOf, thickness, without } from '../flats/outlines'
 import type { Shop, Zone } from './asked'
 import { NARROW, onlyOne } from './touching'
 

@@ -1,14 +1,5 @@
-import {
-  boundsOf,
-  type Curve,
-  endOf,
-  lengthOf,
-  line,
-  pointAt,
-  reverse,
-  startOf,
-} from '../../../curve'
-import { dist, FIT, good, type Outcome, type P2, type P3, scale } from '../../../math'
+import { boundsOf, type Curve, endOf, lengthOf, line, pointAt, reverse, startOf } from '../../curve'
+import { dist, FIT, good, type Outcome, type P2, type P3, scale } from '../../math'
 import {
   group,
   type Loop,
@@ -19,9 +10,9 @@ import {
   regionsOf,
   type Seg,
   sideOf,
-} from '../../../profile'
-import { evenBasis, fitted3, offFrame } from '../../../surface'
-import { START } from '../../state'
+} from '../../profile'
+import { evenBasis, fitted3, offFrame } from '../../surface'
+import { START } from '../state'
 
 /** Ends of the kernel's curves may lie so far apart where edges meet, mm. */
 const APART = 5e-3

@@ -1,7 +1,7 @@
-import { type ExactPart, formJob } from '../../../exact'
-import { good, norm3, type Outcome, type P3, sub3 } from '../../../math'
-import { type FacedMesh, MeshTree, noHit, withoutFace } from '../../../mesh'
-import type { OpContext } from '../../state'
+import { type ExactPart, formJob } from '../../exact'
+import { good, norm3, type Outcome, type P3, sub3 } from '../../math'
+import { type FacedMesh, MeshTree, noHit, withoutFace } from '../../mesh'
+import type { OpContext } from '../state'
 
 /** Places that are looked at on true surfaces. */
 const NEAREST = 40
