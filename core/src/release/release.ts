@@ -63,13 +63,13 @@ export const fileStem = (name: string): string =>
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-+|-+$/g, '') || 'workpiece'
 
-/** What is made of the bodies; `only` names those that leave, all that are not put away when absent. */
+/** What is made of the bodies; `without` names those that stay; all others that are not put away leave. */
 export interface ReleaseOptions {
   /** Bounds the deviation of triangle formats, mm. */
   chord?: number
   angle?: number
   shapes?: ShapeStore
-  only?: readonly string[]
+  without?: readonly string[]
 }
 
 /** The file that leaves the shop. */
@@ -79,7 +79,7 @@ export async function releaseFile(
   format: Format,
   options: ReleaseOptions,
 ): Promise<Outcome<ReleasedFile>> {
-  const bodies = leaving(w, built, options.only)
+  const bodies = leaving(w, built, options.without)
   if (!bodies.ok) return bodies
   if (format !== 'pdf') return release(w, built, format, options)
   // What writes PDF is large and seldom wanted.
@@ -98,13 +98,13 @@ const VIEWS =
 function leaving(
   w: Workpiece,
   built: Pick<Rebuilt, 'state'>,
-  only: readonly string[] | undefined,
+  without: readonly string[] = [],
 ): Outcome<Body[]> {
   const all = Object.values(built.state.bodies).filter(
     (b) => !w.bodies[b.id]?.away && !w.bodies[b.id]?.content,
   )
   if (all.length === 0) return bad('no-body', 'There is no body to release yet.')
-  const bodies = all.filter((b) => only?.includes(b.id) ?? true)
+  const bodies = all.filter((b) => !without.includes(b.id))
   return bodies.length === 0 ? bad('no-body', 'Choose the bodies that leave.') : good(bodies)
 }
 
@@ -115,7 +115,7 @@ export function release(
   format: Exclude<Format, 'pdf'>,
   options: ReleaseOptions,
 ): Outcome<ReleasedFile> {
-  const chosen = leaving(w, built, options.only)
+  const chosen = leaving(w, built, options.without)
   if (!chosen.ok) return chosen
   const bodies = chosen.value
   const chord = options.chord ?? FINENESS.normal.chord

@@ -59,8 +59,8 @@ const left = new Set<number>()
 const working = new Set<number>()
 /** Counts up when the Shelf is left. */
 let pictures = 0
-/** After this a release or measurement is given up, ms. */
-const RELEASE_LIMIT = 120_000
+/** After this a release or measurement is given up, ms: as long as a job of the kernel may take. */
+const RELEASE_LIMIT = 600_000
 const queue = new Queue(cache.exact, () => post({ is: 'news' }))
 /** The route with all the exact kernel has to do for it done. */
 const settled = (doc: Workpiece) => rebuildWith(doc, runOn(serving, doc), cache)
@@ -271,11 +271,11 @@ const handlers: Handlers = {
   solve: ({ doc, request }) =>
     workedOut(() => solveWorkpiece(doc, request, solving), runOn(searching, doc), solving.exact),
   async release(ask) {
-    const { doc, format, chord, angle, only } = ask
+    const { doc, format, chord, angle, without } = ask
     const built = rebuild(doc, cache)
     const exact = built.waits.length > 0 || bodiesOf(built).some((b) => b.shape.kind !== 'turned')
     if (format === 'step' || exact) return serving.call('release', ask, { budget: RELEASE_LIMIT })
-    const made = await releaseFile(doc, built, format, { chord, angle, only })
+    const made = await releaseFile(doc, built, format, { chord, angle, without })
     return made.ok ? made.value : made.diagnosis.message
   },
   async overlaps({ doc, only }) {

@@ -21,12 +21,12 @@ async function answer(request: Request): Promise<unknown> {
     return inPlace({ files }, shapes)(job, recipes)
   }
   if (request.call === 'release') {
-    const { doc, format, chord, angle, only } = request.ask
+    const { doc, format, chord, angle, without } = request.ask
     const built = await rebuildWith(doc, inPlace(doc, shapes), cache)
     const made = await releaseFile(doc, built, format, {
       chord,
       angle,
-      only,
+      without,
       shapes: await shapes(),
     })
     return made.ok ? made.value : made.diagnosis.message

@@ -223,7 +223,7 @@ export interface Calls {
   examine: { ask: { doc: Workpiece; op: string }; reply: CageExamination | string }
   solve: { ask: { doc: Workpiece; request: SolveRequest }; reply: SolveReply | string }
   release: {
-    ask: { doc: Workpiece; format: Format; chord: number; angle: number; only: string[] }
+    ask: { doc: Workpiece; format: Format; chord: number; angle: number; without: string[] }
     reply: ReleasedFile | string
   }
   /** Bodies among those chosen that take up the same room. */

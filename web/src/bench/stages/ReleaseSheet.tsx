@@ -35,6 +35,10 @@ export function ReleaseSheet() {
   // What is shown leaves, unless somebody chooses otherwise.
   const [chosen, setChosen] = useState<Readonly<Record<string, boolean>>>({})
   const leaves = (b: (typeof bodies)[number]) => chosen[b.id] ?? !b.hidden
+  // By what the workpiece says: bodies that are still being made leave too.
+  const without = Object.keys({ ...doc.bodies, ...chosen }).filter(
+    (id) => !(chosen[id] ?? !doc.bodies[id]?.hidden),
+  )
   const out = gauges.filter((g) => g.verdict === 'out')
   const only = bodies.filter(leaves).map((b) => b.id)
   const waits = useSession((s) => s.settled?.waits ?? 1)
@@ -53,7 +57,7 @@ export function ReleaseSheet() {
         doc,
         format,
         ...FINENESS[fine],
-        only,
+        without,
       })
       if (typeof reply === 'string') setDone(`Not made: ${reply}`)
       else {
