@@ -1,6 +1,6 @@
 export { cageCures, cageSymmetry } from './cages'
 export { type Driver, type Drivers, driversOf } from './drivers'
-export { linesJob } from './gaugejobs'
+export { linesJob, wallsJob } from './gaugejobs'
 export {
   densityOf,
   expressionFor,
@@ -24,3 +24,4 @@ export {
 } from './rebuild'
 export { type Reshape, reshape, SHAPES, type ShapeTool } from './reshape'
 export { done, inPlace, type RunJob, rebuildWith, workedOut } from './solids'
+export { wallsOf } from './truewalls'

@@ -1,4 +1,4 @@
-import { type ExactPart, type Side, wallOf } from '../exact'
+import type { ExactPart, Side } from '../exact'
 import {
   asPrinted,
   type GaugeSpec,
@@ -12,13 +12,12 @@ import {
   solidSubject,
   stretchOf,
   subjectOf,
-  type TrueWalls,
   type Verdict,
   verdictOf,
 } from '../gauges'
 import type { BentSkin } from '../kernel'
 import { type Solutions, SPARING, solveFor, type WorkingRange, workingRange } from '../limits'
-import type { MeshWallSpot, TriMesh } from '../mesh'
+import type { TriMesh } from '../mesh'
 import {
   type Body,
   type OpContext,
@@ -38,9 +37,10 @@ import {
   type Workpiece,
 } from '../workpiece'
 import { contextOf, evaluateOp, type World } from './evaluate'
-import { bentJob, followed, gaugedBody, linesJob, panelsJob, seamsJob, wallsJob } from './gaugejobs'
+import { bentJob, gaugedBody, linesJob, panelsJob, seamsJob } from './gaugejobs'
 import { RebuildCache, type Rebuilt, rebuild } from './rebuild'
 import { measuredThing } from './things'
+import { wallsOf } from './truewalls'
 
 /** Density for a body: its own material, else the brief's, g/cm3. */
 export const densityOf = (w: Workpiece, body: Body): number | undefined =>
@@ -140,32 +140,6 @@ function bentOf(p: ExactPart, exact: Rebuilt['exact']): BentSkin | string {
 /** The wall of a part, or the gaps in it, on its surfaces, likewise. */
 const wallsFrom = (p: ExactPart, exact: Rebuilt['exact']) =>
   p.kind === 'exact' ? (side: Side) => wallsOf(p, side, exact) : null
-
-/** Where a ball was not found on the surfaces, as the triangles tell. */
-function wallsOf(p: ExactPart, side: Side, exact: Rebuilt['exact']): TrueWalls | null | string {
-  const job = wallsJob(p, side)
-  const field = wallOf(p, side)
-  if (!job || !field) return null
-  if (!exact.has(job))
-    return side === 'in' ? 'Its wall is being read.' : 'The gaps in it are being read.'
-  const read = exact.resultOf(job)
-  if (!read.ok) return read.diagnosis.message
-  const { balls } = read.value[0]!.form!
-  const [thin, thick] = followed(field)
-  const told = (list: readonly MeshWallSpot[], from: number, sign: 1 | -1) => {
-    const found = list.map((spot, i) => {
-      const ball = balls[from + i]
-      const near = ball && Math.abs(ball.wall - spot.wall) < Math.max(ASTRAY, SHARE * spot.wall)
-      return { ...(near ? ball : spot), true: near }
-    })
-    // A dent of the triangles is no thicker wall where others are known truly; a thinner one is not passed over.
-    const known = sign < 0 && found.some((x) => x.true) ? found.filter((x) => x.true) : found
-    return known.reduce((a, b) => (sign * (b.wall - a.wall) < 0 ? b : a))
-  }
-  return { min: told(thin, 0, 1), max: told(thick, thin.length, -1), mean: field.mean }
-}
-/** A ball that differs by more from what triangles tell touches elsewhere, mm, or as a share: on trimmed free faces they lie up to 0.4 off. */
-const [ASTRAY, SHARE] = [0.3, 0.25]
 
 function readGauge(
   w: Workpiece,

@@ -7,11 +7,15 @@ import type { Body } from '../ops'
 import { touchesItself } from '../profile'
 import {
   densityOf,
+  done,
   type GaugeReport,
   inPlace,
   type OpReport,
+  type Rebuilt,
   readGauges,
   rebuildWith,
+  wallsJob,
+  wallsOf,
 } from '../rebuild'
 import {
   areaOf,
@@ -171,30 +175,37 @@ export async function measureWorkpiece(
   w: Workpiece,
   shapes: () => Promise<ShapeStore>,
 ): Promise<{ report: Omit<MeasureReport, 'units' | 'elapsed_ms'>; gauges: GaugeReport[] }> {
-  const built = await rebuildWith(w, inPlace(w, shapes))
-  const bodies = Object.values(built.state.bodies).map((b) => measureBody(w, b))
+  const run = inPlace(w, shapes)
+  const built = await rebuildWith(w, run)
+  const all = Object.values(built.state.bodies)
+  for (const { shape } of all) {
+    const job = shape.kind === 'exact' ? wallsJob(shape, 'in') : null
+    if (job) await done(job, run, built.exact)
+  }
+  const bodies = all.map((b) => measureBody(w, b, built.exact))
   const ops = built.reports.flatMap(opLine)
   return { report: { name: w.name, bodies, ops }, gauges: readGauges(w, built) }
 }
 
-function measureBody(w: Workpiece, b: Body): BodyMeasure {
+function measureBody(w: Workpiece, b: Body, exact: Rebuilt['exact']): BodyMeasure {
   const density = densityOf(w, b)
   const mass = (volume: number) => (density === undefined ? null : (volume / 1000) * density)
   if (b.shape.kind !== 'turned') {
     const m = b.shape.measure
     const plain = plainBody(b.name, b.shape.kind, m.closed, m.valid, m)
-    const field = wallOf(b.shape)
+    const read = b.shape.kind === 'exact' ? wallsOf(b.shape, 'in', exact) : wallOf(b.shape)
+    const walls = typeof read === 'string' ? null : read
     const basin = basinOf(b.shape.mesh)
     return {
       ...plain,
       id: b.id,
       mass_g: mass(m.volume),
-      wall: field && {
-        min_mm: field.min.wall,
-        mean_mm: field.mean,
-        max_mm: field.max.wall,
-        min_at: inSpace(field.min.at),
-        max_at: inSpace(field.max.at),
+      wall: walls && {
+        min_mm: walls.min.wall,
+        mean_mm: walls.mean,
+        max_mm: walls.max.wall,
+        min_at: inSpace(walls.min.at),
+        max_at: inSpace(walls.max.at),
       },
       capacity:
         basin && basin.volume > 0 ? { brim_ml: basin.volume / 1000, trapped_air_ml: 0 } : null,
