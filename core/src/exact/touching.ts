@@ -19,12 +19,10 @@ export type Side = 'in' | 'out'
 export function wallOf(part: ExactPart, side: Side = 'in'): WallField | null {
   const field = side === 'in' ? wallField : gapField
   if (part.kind === 'mesh') return field(part.mesh)
-  const known = meshes.get(part)
-  if (known) return field(known, heldBy(part, side))
   const { positions, triangles } = part.shown
-  const mesh = { positions, triangles }
+  const mesh = meshes.get(part) ?? { positions, triangles }
   meshes.set(part, mesh)
-  return field(mesh, heldBy(part, side))
+  return field(mesh, () => heldBy(part, side))
 }
 
 function heldBy({ shown: { faceOf, lines, edgeOf }, edges }: ExactPart, side: Side): Held {

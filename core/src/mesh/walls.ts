@@ -62,21 +62,21 @@ const fields = new WeakMap<TriMesh, WallField | null>()
 /**
  * The wall of a closed mesh by the largest ball, read in the middle of small triangles. Null where no two
  * sides face each other, or where all of it is `held` by edges: by those of the mesh that are sharp, where nothing better is
- * known of them. It is as near as the mesh is to its surface.
+ * known of them (asked for once). It is as near as the mesh is to its surface.
  */
 export function wallField(
   mesh: TriMesh,
-  held: Held | undefined = bySharpEdges(mesh),
+  held: () => Held | undefined = () => bySharpEdges(mesh),
 ): WallField | null {
   const known = fields.get(mesh)
   if (known !== undefined) return known
-  const field = read(mesh, held)
+  const field = read(mesh, held())
   fields.set(mesh, field)
   return field
 }
 
 /** The gaps between sides of a closed mesh that face each other outside of it: the wall of all that it is not. */
-export function gapField(mesh: TriMesh, held?: Held): WallField | null {
+export function gapField(mesh: TriMesh, held?: () => Held): WallField | null {
   return wallField(insideOut(mesh), held)
 }
 
