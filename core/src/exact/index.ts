@@ -28,7 +28,7 @@ export {
   vertexRef,
 } from './references'
 export { loadShapes, ShapeStore } from './store'
-export { ballSpots, type Side, wallOf } from './touching'
+export { ballSpots, wallOf } from './touching'
 export { twinJob } from './twin'
 export type { Bench, Sheet, VerbArgs } from './verbs'
 export { fullRadius } from './width'

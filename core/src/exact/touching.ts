@@ -1,4 +1,4 @@
-import type { BallSpot } from '../kernel'
+import type { BallSpot, Side } from '../kernel'
 import { type P3, placeAt, toSegment } from '../math'
 import { gapField, type Held, heldAt, MeshTree, noHit, type WallField, wallField } from '../mesh'
 import type { ExactPart } from './part'
@@ -8,9 +8,6 @@ const BESIDE = 0.5
 
 /** The triangles that show a part, each in its face's order. */
 const meshes = new WeakMap<ExactPart, { positions: Float32Array; triangles: Uint32Array }>()
-
-/** On which side of its surfaces two of them face each other: in the material as a wall, or out of it across a gap. */
-export type Side = 'in' | 'out'
 
 /**
  * The wall of a body, or the gaps in it, by the triangles that show it, but where two of its faces meet in an edge: there a ball is as

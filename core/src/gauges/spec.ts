@@ -1,5 +1,5 @@
 import type { LabelPanel } from '../flow'
-import type { BentSkin } from '../kernel'
+import type { BentSkin, Side } from '../kernel'
 import type { P3, Place } from '../math'
 import type { TriMesh } from '../mesh'
 import {
@@ -81,7 +81,7 @@ export interface Subject {
   /** How its surfaces bend, likewise. */
   bent: (() => BentSkin | string) | null
   /** Its thinnest and thickest wall, or gaps in it, likewise; null where no two sides face each other. */
-  walls: ((side: 'in' | 'out') => TrueWalls | null | string) | null
+  walls: ((side: Side) => TrueWalls | null | string) | null
 }
 /** How many lines gauges read of each way of a face, and by how many steps. */
 export const READ_LINES = { count: 9, steps: 60 }
@@ -182,9 +182,10 @@ export interface GaugeSpec extends Common {
   ofPanels?(panels: readonly PanelOfBody[]): Reading | string
   /** On how the true surfaces of a body bend; of others on their skin. */
   ofBent?(bent: BentSkin, params: Params): Reading | string
-  /** On the wall between true surfaces, or on the gaps between them outside of the material; of others on their triangles. */
-  side?: 'in' | 'out'
+  /** On the wall between true surfaces, or on the gaps between them; of others on their triangles. */
   ofWalls?(walls: TrueWalls | null): Reading | string
+  /** What `ofWalls` is given: walls (when absent), or gaps, outside of the material. */
+  side?: Side
   /** On the skin of any body. */
   ofSkin?(skin: Skin, params: Params): Reading | string
   /** Between two faces, edges or corners: the parameters `face` of the body and `with` of the body `other`. */

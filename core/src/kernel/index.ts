@@ -21,6 +21,7 @@ export {
   type Ribbon,
   type RibbonSpot,
   type Seam,
+  type Side,
   type SolidHandle,
   type SolidMeasure,
   type SplineFace,

@@ -171,13 +171,15 @@ export interface BentSkin {
   hollow: { k: number; at: P3 } | null
 }
 
+/** On which side of its surfaces two of them face each other: in the material as a wall, or out of it across a gap. */
+export type Side = 'in' | 'out'
 /** A place on a face, and another on some faces that lie over against it, both nearly where a ball in or out of the material touches. */
 export interface BallSpot {
   at: P3
   face: number
   to: P3
   faces: number[]
-  side: 'in' | 'out'
+  side: Side
 }
 /** A ball between two sides by the places where it touches, and its diameter, mm. */
 export interface Ball {

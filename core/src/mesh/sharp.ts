@@ -1,4 +1,5 @@
-import { cross3, dot3, norm3, type P3, placeAt, sub3 } from '../math'
+import { cornersAt, cross3, dot3, norm3, type P3, placeAt, sub3 } from '../math'
+import { edgesOf } from './mend/shells'
 import { MeshTree, noHit } from './tree'
 import type { TriMesh } from './types'
 
@@ -13,28 +14,25 @@ export const heldAt = (wall: number, angle: number, far: number): boolean =>
 
 /** Tells how far a place is from the nearest edge of a mesh over which its outside turns sharply, mm; null where it has none. */
 export function toSharpEdges(mesh: TriMesh): ((at: P3) => number) | null {
-  const { positions: p, triangles: t } = mesh
-  const count = p.length / 3
-  const normal = (i: number): P3 => {
-    const [a, b, c] = [0, 1, 2].map((k) => placeAt(p, t[3 * i + k]!)) as [P3, P3, P3]
+  const { positions, triangles } = mesh
+  const normal = (t: number): P3 => {
+    const [a, b, c] = cornersAt(mesh, t)
     return cross3(sub3(b, a), sub3(c, a))
   }
-  /** The triangle on whose left an edge runs from one corner to another. */
-  const left = new Map<number, number>()
-  for (let k = 0; k < t.length; k++) left.set(t[k]! * count + t[k % 3 === 2 ? k - 2 : k + 1]!, k)
   const edges: number[] = []
-  for (let k = 0; k < t.length; k++) {
-    const [a, b] = [t[k]!, t[k % 3 === 2 ? k - 2 : k + 1]!]
-    const twin = left.get(b * count + a)
-    if (a > b || twin === undefined) continue
-    const [own, other] = [normal(Math.floor(k / 3)), normal(Math.floor(twin / 3))]
-    if (dot3(own, other) > SHARP * norm3(own) * norm3(other)) continue
+  for (const own of edgesOf(mesh).values()) {
+    if (own.length !== 2) continue
+    const [s, t] = own.map((k) => Math.floor(k / 3)) as [number, number]
+    const [m, n] = [normal(s), normal(t)]
+    if (dot3(m, n) > SHARP * norm3(m) * norm3(n)) continue
+    const [k, l] = own as [number, number]
+    const [a, b] = [triangles[k]!, triangles[3 * s + ((k + 1) % 3)]!]
     // A fold inwards holds nothing in the material.
-    const apex = placeAt(p, t[twin % 3 === 0 ? twin + 2 : twin - 1]!)
-    if (dot3(own, sub3(apex, placeAt(p, a))) < 0) edges.push(a, b, b)
+    const apex = placeAt(positions, triangles[3 * t + ((l + 2) % 3)]!)
+    if (dot3(m, sub3(apex, placeAt(positions, a))) < 0) edges.push(a, b, b)
   }
   if (edges.length === 0) return null
-  const tree = new MeshTree({ positions: p, triangles: Uint32Array.from(edges) })
+  const tree = new MeshTree({ positions, triangles: Uint32Array.from(edges) })
   const hit = noHit()
   return (at) => {
     tree.nearest(at[0], at[1], at[2], Number.POSITIVE_INFINITY, -1, hit)

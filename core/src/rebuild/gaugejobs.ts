@@ -1,5 +1,6 @@
-import { ballSpots, type ExactPart, formJob, type KernelJob, type Side, wallOf } from '../exact'
+import { ballSpots, type ExactPart, formJob, type KernelJob, wallOf } from '../exact'
 import { gaugeSpec, READ_LINES, stretchOf } from '../gauges'
+import type { Side } from '../kernel'
 import type { MeshWallSpot, WallField } from '../mesh'
 import type { Body, State } from '../ops'
 import type { GaugeDoc, Workpiece } from '../workpiece'

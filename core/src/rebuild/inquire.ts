@@ -1,4 +1,4 @@
-import type { ExactPart, Side } from '../exact'
+import type { ExactPart } from '../exact'
 import {
   asPrinted,
   type GaugeSpec,
@@ -15,7 +15,7 @@ import {
   type Verdict,
   verdictOf,
 } from '../gauges'
-import type { BentSkin } from '../kernel'
+import type { BentSkin, Side } from '../kernel'
 import { type Solutions, SPARING, solveFor, type WorkingRange, workingRange } from '../limits'
 import type { TriMesh } from '../mesh'
 import {

@@ -1,5 +1,6 @@
-import { type ExactPart, type Side, wallOf } from '../exact'
+import { type ExactPart, wallOf } from '../exact'
 import type { TrueWalls } from '../gauges'
+import type { Side } from '../kernel'
 import type { MeshWallSpot } from '../mesh'
 import { followed, wallsJob } from './gaugejobs'
 import type { JobResults } from './jobs'

@@ -9,8 +9,8 @@ import { feetOf } from './feet'
 const [STEPS, SETTLED] = [12, 1e-6]
 
 /**
- * The largest balls in the material, or out of it, that touch a face at some places and lie between it and other faces, as true surfaces have them: the
- * one through a place and the nearest of the others from its middle, again and again. Null where there is none.
+ * The largest balls in the material, or out of it, that touch a face at some places and lie between it and other faces, as true surfaces
+ * have them: the one through a place and the nearest of the others from its middle, again and again. Null where there is none.
  */
 export const ballsOf = (
   oc: Oc,

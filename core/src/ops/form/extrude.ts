@@ -25,7 +25,8 @@ const inputs = z.object({
   ...carryingInputs,
 })
 type Inputs = z.infer<typeof inputs>
-const drawn = (i: Readonly<Record<string, unknown>>) => i.what !== 'faces'
+const picked = (i: Readonly<Record<string, unknown>>) => i.what === 'faces'
+const drawn = (i: Readonly<Record<string, unknown>>) => !picked(i)
 
 export const extrudeOp = defineOp<Inputs>({
   kind: 'extrude',
@@ -64,7 +65,7 @@ export const extrudeOp = defineOp<Inputs>({
       label: 'Of',
       help: 'The body whose faces are carried out; it stays as it is.',
       type: 'body',
-      when: (i) => i.what === 'faces',
+      when: picked,
     },
     {
       name: 'faces',
@@ -72,7 +73,7 @@ export const extrudeOp = defineOp<Inputs>({
       help: 'Flat ones that lie in one plane; outwards is out of the material.',
       type: 'faces',
       of: 'on',
-      when: (i) => i.what === 'faces',
+      when: picked,
     },
     ...thinFields,
     ...ontoFields,
@@ -173,8 +174,7 @@ export const extrudeOp = defineOp<Inputs>({
     draft: 0,
   }),
   evaluate(input, ctx): Outcome<OpResult> {
-    const areas =
-      input.what === 'faces' ? ofFaces(input.on ?? '', input, ctx) : ofProfile(input, ctx)
+    const areas = picked(input) ? ofFaces(input, ctx) : ofProfile(input, ctx)
     if (!areas.ok) return areas
     const target = input.mode === 'new' ? null : exactBody(input.body ?? '', ctx)
     if (target && !target.ok) return target
@@ -207,8 +207,8 @@ export const extrudeOp = defineOp<Inputs>({
 /** What is carried out, and the plane it lies in. */
 type Carried = Outcome<{ frame: Frame; areas: Region[]; warnings: Diagnosis[] }>
 
-function ofFaces(on: string, input: Inputs, ctx: OpContext): Carried {
-  const found = facesArea(on, input.faces, ctx)
+function ofFaces(input: Inputs, ctx: OpContext): Carried {
+  const found = facesArea(input.on ?? '', input.faces, ctx)
   if (!found.ok || input.thin === 'no') return found
   const wall = thinned(found.value.areas, input, ctx)
   return wall.ok ? good({ ...found.value, areas: wall.value }) : wall

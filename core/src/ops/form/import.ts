@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { ExactPart } from '../../exact'
-import { bad, type Diagnosis, type Fix, fixed, good } from '../../math'
+import { bad, type Diagnosis, type Fix, fixed, good, type Place } from '../../math'
 import type { MeshFormat } from '../../mesh'
 import { loose } from '../exact'
 import { defineOp } from '../spec'
@@ -67,10 +67,10 @@ export const importOp = defineOp<z.infer<typeof inputs>>({
       )
     const part = read.value[0]!
     const { volume, closed, valid, solids } = part.measure
-    const warn = (code: string, message: string): Diagnosis => ({
+    const warn = (code: string, message: string, places: Place[] = []): Diagnosis => ({
       code,
       message,
-      places: [],
+      places,
       fixes: [],
     })
     const called = name.replace(/\.[^.]+$/, '')
@@ -100,13 +100,11 @@ export const importOp = defineOp<z.infer<typeof inputs>>({
         ...mendedWords(part.mended).map((words) => warn('mended', words)),
         ...(part.mended?.through
           ? [
-              {
-                ...warn(
-                  'crosses-itself',
-                  'Its skin goes through itself here: its volume counts what lies there as often as the skin goes round it.',
-                ),
-                places: [{ at: part.mended.through }],
-              },
+              warn(
+                'crosses-itself',
+                'Its skin goes through itself here: its volume counts what lies there as often as the skin goes round it.',
+                [{ at: part.mended.through }],
+              ),
             ]
           : []),
       ],

@@ -26,7 +26,7 @@ import {
   turningRegions,
   valueSchema,
 } from '../../profile'
-import { FULL_TURN, inFrameOf, sameTurn, type TurnedBody, turnedJob } from '../../turned'
+import { FULL_TURN, inFrameOf, sameTurn, type TurnedBody, turnedJob, volumeOf } from '../../turned'
 import { datumAxis } from '../draw/datum'
 import { asBefore } from '../exact'
 import { defineOp } from '../spec'
@@ -203,7 +203,9 @@ function combined(target: Body, tool: TurnedBody, mode: How, ctx: OpContext): Ou
   if (regions.length === 0) return bad('nothing-left', `Nothing is left of ${target.name}.`)
   const turned = { ...body, regions }
   const warnings: Diagnosis[] = []
-  if (changing(body, moved, mode).length === 0)
+  // Looked at twice only where the volume does not tell.
+  const same = Math.abs(volumeOf(turned) - volumeOf(body)) < 1e-6 * volumeOf(body)
+  if (same && changing(body, moved, mode).length === 0)
     warnings.push(asBefore(target.name, mode, `does not reach into ${target.name}`))
   warnings.push(...looseParts(target.name, regions, body.regions.length))
   warnings.push(...selfTouch(target.name, regions))

@@ -34,13 +34,11 @@ export function ReleaseSheet() {
   const bodies = (useSession((s) => s.settled?.bodies) ?? []).filter((b) => !b.away && !b.content)
   // What is shown leaves, unless somebody chooses otherwise.
   const [chosen, setChosen] = useState<Readonly<Record<string, boolean>>>({})
-  const leaves = (b: (typeof bodies)[number]) => chosen[b.id] ?? !b.hidden
+  const leaves = (id: string) => chosen[id] ?? !doc.bodies[id]?.hidden
   // By what the workpiece says: bodies that are still being made leave too.
-  const without = Object.keys({ ...doc.bodies, ...chosen }).filter(
-    (id) => !(chosen[id] ?? !doc.bodies[id]?.hidden),
-  )
+  const without = Object.keys({ ...doc.bodies, ...chosen }).filter((id) => !leaves(id))
   const out = gauges.filter((g) => g.verdict === 'out')
-  const only = bodies.filter(leaves).map((b) => b.id)
+  const only = bodies.map((b) => b.id).filter(leaves)
   const waits = useSession((s) => s.settled?.waits ?? 1)
   const { data: overlaps } = useQuery({
     queryKey: ['overlaps', doc.route, doc.figures, only],
@@ -107,7 +105,7 @@ export function ReleaseSheet() {
             <label key={b.id} className="flex items-center gap-1.5">
               <input
                 type="checkbox"
-                checked={leaves(b)}
+                checked={leaves(b.id)}
                 onChange={(e) => setChosen({ ...chosen, [b.id]: e.target.checked })}
               />
               {b.name}
