@@ -63,6 +63,21 @@ describe('flat faces of a body carried out', () => {
       { numRuns: 5 },
     )
   })
+  it('of a loft, whose edges are straight though its faces are free: true planes, which take a draft', async () => {
+    const loft = [
+      rectangle(10, 'low', 'top', [-30, -20], [60, 40]),
+      op(12, 'plane', 'up', { how: 'offset', from: 'top', offset: 50 }),
+      rectangle(14, 'high', 'up', [-35, -28], [66, 50]),
+      op(20, 'loft', 'leaf', { sections: [{ profile: 'low' }, { profile: 'high' }], mode: 'new' }),
+    ]
+    const plain = await exact([...loft, ofFaces({ length: 4 }, 'leaf:start')], 'slab')
+    expect(plain.faces.every((f) => f.kind === 'plane')).toBe(true)
+    const leaning = await exact([...loft, ofFaces({ length: 4, draft: 10 }, 'leaf:start')], 'slab')
+    const k = 4 * Math.tan((10 * Math.PI) / 180)
+    // A frustum of a rectangle, each side drawn in by k: h (A + B + 4 M) / 6.
+    const [a, b, m] = [2400, (60 - 2 * k) * (40 - 2 * k), (60 - k) * (40 - k)]
+    expect(leaning.measure.volume).toBeCloseTo((4 * (a + b + 4 * m)) / 6, 6)
+  })
   it('two faces in one plane together; those in others, round ones and none are told', async () => {
     const leaf = [
       rectangle(10, 'edge', 'top', [0, 0], [40, 20]),

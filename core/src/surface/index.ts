@@ -50,5 +50,6 @@ export {
   rowAt,
 } from './patch'
 export { type ShownSkin, shownSkin } from './shown'
+export { straightPoles } from './straight'
 export { areaOf, type Behind, behindPatch, fluxThrough } from './sums'
 export { swapped, turnedBasis, turnedU, unitary } from './turned'

@@ -1,6 +1,6 @@
 import type { ExactPart } from '../../exact'
 import type { SplineFace, WireCurve } from '../../kernel'
-import { bad, dot3, good, norm3, type Outcome, type P3, placeAt, scale3, sub3 } from '../../math'
+import { bad, dot3, good, norm3, type Outcome, type P3, placeAt, sub3 } from '../../math'
 import { selfCrossing } from '../../mesh'
 import {
   areaVector,
@@ -11,6 +11,7 @@ import {
   type Patch,
   rowAt,
   shownSkin,
+  straightPoles,
   turnedBasis,
 } from '../../surface'
 import { type OpContext, RoughEnough } from '../state'
@@ -58,19 +59,9 @@ const splineOf = ({ u, v, poles }: Patch): SplineFace => ({
 /** A curve over a basis for the kernel: a line where all its poles lie on one, in their order. */
 function edge({ basis: { degree, knots }, poles }: Rim): WireCurve {
   const [a, b] = [poles[0]!, poles[poles.length - 1]!]
-  const way = sub3(b, a)
-  const length = norm3(way)
-  let before = 0
-  const straight =
-    length > FLAT &&
-    poles.every((p) => {
-      const out = sub3(p, a)
-      const on = dot3(out, way) / length
-      const ahead = on >= before - FLAT
-      before = on
-      return ahead && norm3(sub3(out, scale3(way, on / length))) < FLAT
-    })
-  return straight ? { kind: 'line', a, b } : { kind: 'spline', degree, knots: [...knots], poles }
+  return straightPoles(poles, FLAT)
+    ? { kind: 'line', a, b }
+    : { kind: 'spline', degree, knots: [...knots], poles }
 }
 
 /** Poles this near to one line, or one plane, lie on it, mm. */
