@@ -4,7 +4,7 @@ export { curveOfWire, edgeCurve } from './edgecurve'
 export { formJob, jobKey, type KernelJob, type PartKey, partKey, splitKey } from './job'
 export { leanAlong } from './lean'
 export { edgesAlike, plainName } from './likewise'
-export { type Outline, outlineOf, ringsOf, wiresIn, wiresOf } from './outline'
+export { joinedUp, type Outline, outlineOf, ringsOf, wiresIn, wiresOf } from './outline'
 export {
   type ExactEdge,
   type ExactFace,

@@ -1,6 +1,6 @@
 import { type Curve, pointAt, smoothBreaks, subCurve } from '../curve'
 import type { PlanarFace, WireCurve, WireRing } from '../kernel'
-import { cross3, type P2, type P3, sub3 } from '../math'
+import { cross3, norm3, type P2, type P3, POINT, sub3 } from '../math'
 import type { Region } from '../profile'
 import { type Curve3, place3 } from '../surface'
 
@@ -51,12 +51,35 @@ export interface Outline {
 /** The outline of a region; `wires` turns each of its curves into edges. */
 export function outlineOf(region: Region, wires: (c: Curve) => (WireCurve | WireRing)[]): Outline {
   const names: string[] = []
-  const outline = [region.outer, ...region.holes].map((loop) =>
-    loop.flatMap((seg) => {
-      const edges = wires(seg.curve)
-      for (const _ of edges) names.push(seg.name)
-      return edges
-    }),
-  )
+  const outline = [region.outer, ...region.holes].map((loop) => {
+    const edges = loop.flatMap((seg) => {
+      const made = wires(seg.curve)
+      for (const _ of made) names.push(seg.name)
+      return made
+    })
+    return edges.every((e) => e.kind !== 'circle') ? joinedUp(edges) : edges
+  })
   return { outline, names }
 }
+
+/**
+ * A closed chain of edges that starts each where the one before ends: pieces of a plane outline meet within the radius of the node
+ * they share, the kernel asks for less. One end of each such joint is moved onto the other, that of a line before that of a curve.
+ */
+export function joinedUp(chain: readonly WireCurve[]): WireCurve[] {
+  const out = [...chain]
+  for (const [i] of chain.entries()) {
+    const before = (i + chain.length - 1) % chain.length
+    const [a, b] = [out[before]!, out[i]!]
+    const [end, start] = [endOfWire(a), b.kind === 'spline' ? b.poles[0]! : b.a]
+    if (norm3(sub3(end, start)) > SHARED) continue
+    if (a.kind === 'line' && b.kind !== 'line') out[before] = { ...a, b: start }
+    else
+      out[i] = b.kind === 'spline' ? { ...b, poles: [end, ...b.poles.slice(1)] } : { ...b, a: end }
+  }
+  return out
+}
+/** How far apart the ends of pieces lie at most that share a node, mm. */
+const SHARED = 16 * POINT
+
+const endOfWire = (c: WireCurve): P3 => (c.kind === 'spline' ? c.poles[c.poles.length - 1]! : c.b)

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { Op } from '../workpiece'
 import { circles, outline } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
-import { gauged } from './exactroute.test-data'
+import { gauged, volume } from './exactroute.test-data'
 
 // What cups with holes hold: a frustum up to the lowest place of any hole (closed form). Their triangles take up to 0.2 % of it.
 
@@ -40,6 +40,19 @@ const holds = async (ops: Op[]) => {
   const [g] = await gauged(ops, [{ kind: 'capacity', body: 'cup' }])
   return g!
 }
+/** mm3 that a bore takes of one side of a tube it goes square into, by Simpson's rule. */
+function boreOf(outer: number, inner: number, bore: number): number {
+  const n = 2000
+  const at = (t: number) => {
+    const x = bore * Math.sin(t)
+    const deep = Math.sqrt(outer ** 2 - x ** 2) - Math.sqrt(inner ** 2 - x ** 2)
+    return 2 * bore * Math.cos(t) * deep * bore * Math.cos(t)
+  }
+  let sum = 0
+  for (let i = 0; i <= n; i++)
+    sum += (i === 0 || i === n ? 1 : i % 2 ? 4 : 2) * at(-Math.PI / 2 + (Math.PI * i) / n)
+  return (sum * (Math.PI / n)) / 3
+}
 /** cm3, to a level (mm) over the lowest place of the lowest hole. */
 function frustum({ foot, lean, wall, holes }: Cup, over = 0): number {
   const low = Math.min(...holes.map((h) => h.at - h.radius)) + over
@@ -75,6 +88,25 @@ describe('cups with holes hold what stays below the lowest of them', () => {
       }),
     ]
     expect(await holds([...route(cup), ...drain])).toMatchObject({ reading: null })
+  })
+  it('one that leans by next to nothing is bored as it is: its volume by closed form', async () => {
+    for (const lean of [1e-4, 3e-5, -1e-6, -3e-8]) {
+      const cup: Cup = {
+        foot: 30,
+        high: 40,
+        lean,
+        wall: 3,
+        holes: [{ at: 20, radius: 4, turn: 0, side: 'along' }],
+      }
+      const solid = (r: number, up: number) => {
+        const end = r + up * Math.tan(lean)
+        return ((Math.PI * up) / 3) * (r * r + r * end + end * end)
+      }
+      const room = solid(30 + 3 * Math.tan(lean) - 3 / Math.cos(lean), 37)
+      const bore = boreOf(30 + 20 * Math.tan(lean), 30 + 20 * Math.tan(lean) - 3, 4)
+      const right = solid(30, 40) - room - bore
+      expect(Math.abs((await volume(route(cup), 'cup')) / right - 1)).toBeLessThan(1e-6)
+    }
   })
   it('property: any cup, any holes', async () => {
     const hole = fc.record({

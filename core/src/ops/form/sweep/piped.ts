@@ -1,4 +1,4 @@
-import { type ExactPart, wiresIn, wiresOf } from '../../../exact'
+import { type ExactPart, joinedUp, wiresIn, wiresOf } from '../../../exact'
 import { add3, cross3, dot3, norm3, type Outcome, type P2, scale3 } from '../../../math'
 import type { Carrying, ChainFinding, Placed } from '../../../path'
 import type { Region } from '../../../profile'
@@ -40,7 +40,7 @@ export function piped(
 ): Outcome<ExactPart> {
   const put = ([x, y]: P2) => add3(start.at, add3(scale3(start.x, x), scale3(start.y, y)))
   const loops = [region.outer, ...region.holes]
-  const outline = loops.map((l) => l.flatMap((s) => wiresOf(s.curve, put)))
+  const outline = loops.map((l) => joinedUp(l.flatMap((s) => wiresOf(s.curve, put))))
   const names = loops.flatMap((l) => l.flatMap((s) => wiresOf(s.curve, put).map(() => s.name)))
   const wires = path.pieces.map(wiresIn)
   const along = wires.flatMap((w, i) => w.map(() => path.names[i]!))
