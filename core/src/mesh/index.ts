@@ -1,6 +1,7 @@
 export { ballIn } from './ball'
 export { type Basin, basinOf, type Slab } from './basin'
 export { type Bends, bendsOf, type NormalMesh } from './bends'
+export { bridged } from './bridged'
 export { capOf, filledLoop, inside } from './cap'
 export { closedBy, countEdges, type EdgeCount, edgeWords } from './edges'
 export {

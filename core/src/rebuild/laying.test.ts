@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, test } from 'vitest'
 import { placeAt } from '../math'
 import { circles } from '../workpiece/flat.test-data'
 import { op } from '../workpiece/samples.test-data'
+import { RebuildCache } from '.'
 import { built, diagnosis, exact, piece, the } from './exactroute.test-data'
 
 beforeAll(the)
@@ -103,6 +104,44 @@ describe('a cage laid onto a body', () => {
       { kind: 'thicken', by: 2.5, side: 'out' },
     ])
     expect(wide.code).toBe('cage-closed')
+  })
+  test('over a groove it is told how deep that is and offered to lie over it; it does, as the ball does', async () => {
+    const grooved = [
+      ...dome('turned'),
+      // A ring of 1.5 about its skin, all round it near the top.
+      circles(25, 'ring', 'front', [[60 * Math.sin(0.35), 60 * Math.cos(0.35), 1.5]]),
+      op(27, 'revolve', 'groove', { profile: 'ring', mode: 'cut', body: 'dome' }),
+    ]
+    const told = await diagnosis([...grooved, foot({})])
+    const [, deep] = /A hollow (\d\.\d) mm deep here is narrower/.exec(told.message) ?? []
+    expect(Math.abs(Number(deep) - 1.5)).toBeLessThan(0.2)
+    const [fix] = told.fixes
+    const { edits } = fix!.inputs as { edits: { kind: string; ball?: number }[] }
+    const ball = edits.find((e) => e.kind === 'lay')!.ball!
+    expect(ball).toBeGreaterThan(6)
+    const route = [...grooved, op(40, 'cage', 'foot', { ...foot({}).inputs, edits })]
+    const { reports, state } = await built(piece(route))
+    expect([reports.at(-1)!.status, reports.at(-1)!.diagnoses[0]?.message ?? '']).toEqual([
+      'ok',
+      '',
+    ])
+    // The ball sinks in between the rims, 3 mm apart: by r less the root of r² - 1.5², seen from the dome outside in.
+    const { shape } = state.bodies.foot!
+    if (shape.kind !== 'exact') throw new Error('not exact')
+    const sinks = ball - Math.sqrt(ball ** 2 - 1.5 ** 2)
+    for (let v = 0; v < shape.mesh.positions.length / 3; v++)
+      expect(Math.hypot(...placeAt(shape.mesh.positions, v))).toBeGreaterThan(60 - sinks - 0.07)
+  })
+  test('a body that is put back is laid on again', async () => {
+    const cache = new RebuildCache()
+    const [arc, dome1, laid] = [...dome('turned'), foot({ finer: 0, within: 1 })]
+    const status = async (off: boolean) => {
+      const route = [arc!, { ...dome1!, ...(off ? { suppressed: true } : {}) }, laid!]
+      return (await built(piece(route), cache)).reports.at(-1)!.status
+    }
+    expect(await status(false)).not.toBe('fail')
+    expect(await status(true)).toBe('fail')
+    expect(await status(false)).not.toBe('fail')
   })
   test('it follows the body it is laid on', async () => {
     const at = async (radius: number) => {

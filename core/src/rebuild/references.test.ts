@@ -72,7 +72,7 @@ describe('a reference never goes to something else without a word', () => {
     expect(built(grooved(1, [round([{ edge: outer }])])).status).toBe('ok')
     // Mirror-like: side against top and against foot of the groove bear different names; `in` bears two edges.
     const both = built(grooved(1, [round([{ edge: ['turn:outx', 'nobody'] }])]))
-    expect(both.diagnoses[0]!.message).toMatch(/never was a face "nobody"; the faces here are/)
+    expect(both.diagnoses[0]!.message).toMatch(/There is no face "nobody" here; the faces are/)
   })
   it('"1 of 2" where one is left is a question, and so is the other way round', () => {
     const one = built(grooved(1, [round([{ edge: outer, index: 0, of: 2 }])]))
@@ -103,7 +103,7 @@ describe('a reference never goes to something else without a word', () => {
     const ref = { edge: [c.before.name, c.after.name], at: [30, 20], index: 1, of: 1 }
     expect(built(grooved(1, [round([ref])])).diagnoses[0]).toMatchObject({ code: 'which-one' })
   })
-  it('a face that was there before is told apart from one that never was', () => {
+  it('a face that was there before is told apart from one that is not known', () => {
     // The side is cut away wholly by a wider groove; its name was there.
     const w = grooved(1, [], 20)
     const wide = structuredClone(w)

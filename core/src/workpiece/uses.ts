@@ -67,6 +67,7 @@ export const EXPRESSION_KEYS = new Set([
   'lift',
   'within',
   'meet',
+  'ball',
   'under',
   'drain',
   'controls',

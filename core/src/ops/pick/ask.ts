@@ -9,15 +9,18 @@ const WITNESS = new Set(['at', 'index', 'of', 'beside', 'like', 'rank', 'along']
 /** Names listed at most in one sentence. */
 const LISTED = 12
 
-/** Whether a face is gone or never was, with the names there are. */
+/**
+ * Why no face bears a name: an earlier op of this route left it and a later one took it, or others of its kind are there, or nothing
+ * like it is; whether another figure once left it nobody knows.
+ */
 export function missingFace(there: readonly string[], name: string, ctx: OpContext): string {
   if (ctx.knew(name)) return `The face ${name} is gone: an earlier op no longer leaves it.`
   const names = [...new Set(there)]
   const alike = names.filter((n) => plainName(n) === plainName(name))
   if (alike.length > 0)
-    return `The face ${name} is not there now; of its kind there ${alike.length === 1 ? 'is' : 'are'} ${alike.slice(0, LISTED).join(', ')}: a count has gone down, or it was cut away.`
+    return `The face ${name} is not there now; of its kind there ${alike.length === 1 ? 'is' : 'are'} ${alike.slice(0, LISTED).join(', ')}: perhaps a count has gone down, or it was cut away.`
   const more = names.length > LISTED ? ` and ${names.length - LISTED} more` : ''
-  return `There never was a face "${name}"; the faces here are ${names.slice(0, LISTED).join(', ')}${more}.`
+  return `There is no face "${name}" here; the faces are ${names.slice(0, LISTED).join(', ')}${more}.`
 }
 
 /** How questions about one kind of reference are put. */

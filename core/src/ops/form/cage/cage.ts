@@ -188,7 +188,7 @@ function asTriangles(
       'cage-many',
       `Refined so often the cage has ${count} triangles; up to ${MOST_TRIANGLES} become a body.`,
     )
-  const crossing = crossingOf(cage, table, ctx)
+  const crossing = crossingOf(cage, table, told, ctx)
   if (crossing) return crossing
   const part = ctx.kernel({
     verb: 'limit',
@@ -207,14 +207,26 @@ function asTriangles(
   return placed(part.value[0]!, input, ctx, { warnings: told.warnings, words })
 }
 
-/** Told before the kernel is asked, which would work long on it. */
-function crossingOf(cage: Cage, table: Table, ctx: OpContext): Outcome<never> | null {
+/** Told before the kernel is asked, which would work long on it; with what an edit was told that offers a way out. */
+function crossingOf(
+  cage: Cage,
+  table: Table,
+  { warnings }: Told,
+  ctx: OpContext,
+): Outcome<never> | null {
   const at = ctx.once('crossing', () => cageCrossing(table, cage))
-  return at
-    ? bad('crosses-itself', 'The form goes through itself here: move less, or take an edit back.', [
-        { at },
-      ])
-    : null
+  if (!at) return null
+  const ways = warnings.filter((w) => w.fixes.length > 0)
+  const words = [
+    'The form goes through itself here: move less, or take an edit back.',
+    ...ways.map((w) => w.message),
+  ]
+  return bad(
+    'crosses-itself',
+    words.join(' '),
+    [{ at }, ...ways.flatMap((w) => w.places)],
+    ways.flatMap((w) => w.fixes),
+  )
 }
 
 function wordsOf(input: CageInputs, table: Table, { words }: Told): string {
@@ -236,7 +248,7 @@ function exactly(
       'cage-many',
       `The cage has ${table.faces} faces; up to ${MOST} become an exact body: let it become triangles.`,
     )
-  const crossing = crossingOf(cage, table, ctx)
+  const crossing = crossingOf(cage, table, told, ctx)
   if (crossing) return crossing
   const meet = ctx.read(input.meet, 'angle')
   if (!(meet > 0)) return bad('cage-meet', 'The angle at which faces may meet is above 0.')

@@ -210,6 +210,8 @@ export const cageEditSchema = z.discriminatedUnion('kind', [
     /** How far outside the body it is to lie, and how far it may be off, mm. */
     gap: valueSchema.default(0),
     within: valueSchema.default(0.05),
+    /** The radius of a ball that rolls on the body: it lies over hollows this does not go into, mm; 0 into every one. */
+    ball: valueSchema.default(0),
     /** How often the cage may be refined for that. */
     finer: z.number().int().min(0).max(3).default(2),
   }),

@@ -1,5 +1,6 @@
 import {
   type Cage,
+  edgesOf,
   laidOnto,
   layOf,
   movedAlike,
@@ -8,8 +9,18 @@ import {
   type Symmetry,
   tableOf,
 } from '../../../cage'
-import { bad, type Diagnosis, good, mm, type Outcome, type P3, placeAt, sub3 } from '../../../math'
-import type { TriMesh } from '../../../mesh'
+import {
+  bad,
+  type Diagnosis,
+  good,
+  mm,
+  norm3,
+  type Outcome,
+  type P3,
+  placeAt,
+  sub3,
+} from '../../../math'
+import { bridged, noHit, type TriMesh, treeOf } from '../../../mesh'
 import { chosenOn, copiesOf } from './chosen'
 import type { CageEdit, Reads } from './inputs'
 import { type Edited, finerStand, lostOf, type Stand, symmetric } from './stand'
@@ -25,8 +36,10 @@ export function layed(stand: Stand, edit: Lay, symmetry: Symmetry, read: Reads):
   if (!(within >= 0.001))
     return bad('cage-within', 'A cage is laid within 0.001 mm at the nearest.')
   const gap = read.length(edit.gap)
-  const land = read.land(edit.body, Math.max(0.002, within / 5))
-  if (!land.ok) return land
+  const [over, asIs] = [read.length(edit.ball), read.land(edit.body, Math.max(0.002, within / 5))]
+  if (!asIs.ok) return asIs
+  if (!(over >= 0)) return bad('cage-over', 'A ball that rolls over hollows has a radius over 0.')
+  let land = asIs.value
   const first = chosenOn(stand.cage, edit.on)
   if (first.points.length === 0)
     return bad('cage-nothing', 'What is to be laid is not on the cage, or nothing is chosen.')
@@ -37,14 +50,9 @@ export function layed(stand: Stand, edit: Lay, symmetry: Symmetry, read: Reads):
     const orbits = symmetric(now, symmetry)
     if (!orbits.ok) return orbits
     const moves = new Set(copiesOf(chosenOn(now.cage, on), orbits.value).points)
-    const made = once(
-      now.cage,
-      moves,
-      orbits.value,
-      land.value,
-      gap,
-      step === 0 ? edit.from : 'near',
-    )
+    if (step === 0 && over > 0)
+      land = bridged(land, over, boxed(landed(now.cage, moves, land, edit.from), over)).mesh
+    const made = once(now.cage, moves, orbits.value, land, gap, step === 0 ? edit.from : 'near')
     if (!made.ok) return made
     const { cage, most, mean, where, places, offs } = made.value
     astray.push(...made.value.astray)
@@ -53,11 +61,19 @@ export function layed(stand: Stand, edit: Lay, symmetry: Symmetry, read: Reads):
     const many = 4 * cage.layout.faces.length > MOST
     if (done || step === edit.finer || many) {
       const times = ['', ', refined once', ', refined twice', ', refined three times'][step]
-      const words = `laid within ${mm(most, 3)} (${mm(mean, 4)} in the mean)${times}`
-      const warnings = [...(done ? [] : [far(most, within, where, many)]), ...astrayOf(astray)]
-      warnings.push(...lostOf(first.lost))
+      const rolled = over > 0 ? `, over hollows a ball of radius ${mm(over)} misses` : ''
+      const words = `laid within ${mm(most, 3)} (${mm(mean, 4)} in the mean)${times}${rolled}`
+      const warnings = [...lostOf(first.lost), ...astrayOf(astray)]
       const laid = { edit: edit.id, places, offs, within }
-      return good({ ...now, warnings, words, laid })
+      if (done) return good({ ...now, warnings, words, laid })
+      const ball = over > 0 ? 0 : ballFor(stand.cage)
+      const hollow = ball > 0 ? hollowBelow(land, ball, places, within) : null
+      warnings.push(hollow ? narrow(hollow, most, within) : far(most, within, where, many))
+      const instead = hollow && {
+        label: `Lie over it: over what a ball of radius ${mm(ball, 0)} does not go into`,
+        edit: { ...edit, ball },
+      }
+      return good({ ...now, warnings, words, laid, ...(instead ? { instead } : {}) })
     }
     const next = finerStand(now, symmetry, `${edit.id}${step === 0 ? '' : `/${step}`}`)
     if (!next.ok) return next
@@ -107,6 +123,69 @@ function chosenAfter(before: Cage, { layout }: Cage, moves: ReadonlySet<number>)
   for (const [p, [all, chosen]] of counts) if (all === chosen) out.add(layout.points[p]!)
   return [...out]
 }
+
+/** The radius of a ball a cage's faces can follow, whole mm: twice as long as its edges are in the mean. */
+function ballFor({ layout, at }: Cage): number {
+  const lengths = [...edgesOf(layout.faces).values()].map(([p, q]) =>
+    norm3(sub3(placeAt(at, p), placeAt(at, q))),
+  )
+  return Math.max(1, Math.round((2 * lengths.reduce((a, b) => a + b, 0)) / lengths.length))
+}
+
+/** The deepest hollow below places laid onto a mesh that a ball does not go into; null where none is deeper than they may be off. */
+function hollowBelow(
+  mesh: TriMesh,
+  ball: number,
+  places: Float64Array,
+  within: number,
+): { deep: number; at: P3 } | null {
+  const made = bridged(mesh, ball, boxed(places, within))
+  const k = made.depth.reduce((best, d, i) => (d > made.depth[best]! ? i : best), 0)
+  const deep = made.depth[k]!
+  return deep > within ? { deep, at: placeAt(made.mesh.positions, k) } : null
+}
+
+/** Where points of a cage come down on a mesh, about. */
+function landed(
+  cage: Cage,
+  points: ReadonlySet<number>,
+  mesh: TriMesh,
+  from: Lay['from'],
+): Float64Array {
+  const table = tableOf(cage)
+  const at =
+    from === 'near' || !table.ok
+      ? cage.at
+      : pulledTo(cage, table.value, mesh, 'xyz'.indexOf(from), points).at
+  const hit = noHit()
+  return Float64Array.from(
+    [...points].flatMap((p) => {
+      treeOf(mesh).nearest(...placeAt(at, p), Number.POSITIVE_INFINITY, -1, hit)
+      return [hit.x, hit.y, hit.z]
+    }),
+  )
+}
+
+/** Whether a place lies in the box about places, or so far beside it. */
+function boxed(places: Float64Array, beside: number): (p: P3) => boolean {
+  const [low, high] = [placeAt(places, 0), placeAt(places, 0)].map((p) => [...p])
+  for (const [i, x] of places.entries()) {
+    low![i % 3] = Math.min(low![i % 3]!, x)
+    high![i % 3] = Math.max(high![i % 3]!, x)
+  }
+  return (p) => p.every((x, k) => x > low![k]! - beside && x < high![k]! + beside)
+}
+
+const narrow = (
+  { deep, at }: { deep: number; at: P3 },
+  most: number,
+  within: number,
+): Diagnosis => ({
+  code: 'cage-hollow',
+  message: `A hollow ${mm(deep, 1)} deep here is narrower than its faces can follow: it lies within ${mm(most, 3)} only, not ${mm(within, 3)}. Lie over the hollow, or take more and smaller faces.`,
+  places: [{ at, label: mm(deep, 1) }],
+  fixes: [],
+})
 
 const far = (most: number, within: number, at: P3, many: boolean): Diagnosis => ({
   code: 'cage-off',

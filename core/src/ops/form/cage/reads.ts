@@ -48,7 +48,8 @@ export function noting(ctx: OpContext, into: Noted[]): Reads {
     land(id, chord) {
       const found = reads.land(id, chord)
       const key = (c: OpContext) => landKey(c.body(id))
-      if (found.ok) into.push({ now: key, was: key(ctx) })
+      // A read that failed may hold the next time: it is never taken for the same.
+      into.push(found.ok ? { now: key, was: key(ctx) } : { now: () => 'read again', was: 'failed' })
       return found
     },
   }

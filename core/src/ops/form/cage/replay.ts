@@ -123,9 +123,22 @@ export function replayed(
       return { ok: false, diagnosis: inEdit(d, k, edit) }
     }
     warnings.push(...made.value.warnings.map((d) => inEdit(d, k, edit)))
+    const { instead } = made.value
+    if (instead)
+      warnings.push({
+        ...warnings.pop()!,
+        fixes: [
+          {
+            label: instead.label,
+            op: ctx.op,
+            inputs: { edits: input.edits.with(k, instead.edit) },
+          },
+        ],
+      })
     if (made.value.words) words.push(`after edit ${k + 1} ${made.value.words}`)
     if (!STAYS.has(edit.kind)) laid = made.value.laid
-    stand = made.value
+    const { cage, free, orbits } = made.value
+    stand = { cage, free, ...(orbits ? { orbits } : {}) }
   }
   const { cage, free, orbits } = stand
   return good({

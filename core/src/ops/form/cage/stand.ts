@@ -1,5 +1,6 @@
 import { type Cage, finer, type Orbits, orbitsOf, type Symmetry } from '../../../cage'
 import { bad, type Diagnosis, good, type Outcome } from '../../../math'
+import type { CageEdit } from './inputs'
 
 /** A cage between two edits. */
 export interface Stand {
@@ -24,6 +25,8 @@ export interface Edited extends Stand {
   words?: string
   /** How it lies on a body. */
   laid?: Laid
+  /** What the last of its warnings offers to do instead. */
+  instead?: { label: string; edit: CageEdit }
 }
 export const numbersOf = ({ cage, free }: Pick<Stand, 'cage' | 'free'>): Set<number> =>
   new Set(cage.layout.points.flatMap((name, p) => (free.has(name) ? [p] : [])))
