@@ -97,6 +97,32 @@ describe('lofts through open sections', () => {
     expect(v / ((2 / 3) * Math.PI * 27000)).toBeGreaterThan(0.97)
     expect(v / ((2 / 3) * Math.PI * 27000)).toBeLessThan(1.01)
   })
+  it('a crease between ruled walls is as sharp as it is drawn: troughs by closed form; one that runs back along itself folds', async () => {
+    const trough = (half: number, high: number, last = half): Op[] => [
+      line(10, 'w1', [
+        [0, -half, high],
+        [40, -half, high],
+      ]),
+      line(20, 'w2', [
+        [0, 0, 0],
+        [40, 0, 0],
+      ]),
+      line(30, 'w3', [
+        [0, last, high],
+        [40, last, high],
+      ]),
+      loft(['w1', 'w2', 'w3'], { run: 'ruled' }),
+    ]
+    for (const [half, high] of [
+      [10, 3],
+      [10, 10.5],
+      [10, 14],
+      [6, 40],
+      [40, 6],
+    ] as const)
+      expect((await volume(trough(half, high), 'skin')) / (half * high * 40)).toBeCloseTo(1, 8)
+    expect((await diagnosis(trough(10, 30, -8))).code).toBe('folds')
+  })
   it('corners of sections with fewer keep to sides of those with more', async () => {
     const route = [
       outline(

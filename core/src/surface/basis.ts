@@ -184,6 +184,12 @@ export function breaksOf({ degree, knots }: Basis): number[] {
   return out
 }
 
+/** The inner knots where what stands on it may be creased: as many times there as its degree, or more. */
+export const creasesIn = (b: Basis): number[] =>
+  breaksOf(b)
+    .slice(1, -1)
+    .filter((t) => b.knots.filter((k) => k === t).length >= b.degree)
+
 /** Shares of a span at which a fit is looked at: no even spacing, as the places it was made from have. */
 export const PROBES = [0.07, 0.29, 0.52, 0.77, 0.94]
 

@@ -1,5 +1,5 @@
 import { cross3, dot3, norm3, type P3 } from '../../math'
-import { basisOf } from '../basis'
+import { basisOf, creasesIn } from '../basis'
 import { normalOn } from '../offset'
 import { areaVector, evaluate, jet, type Patch } from '../patch'
 
@@ -7,6 +7,8 @@ import { areaVector, evaluate, jet, type Patch } from '../patch'
 const [NU, NV] = [24, 32]
 /** Sine between the lines of a patch under which it is as good as folded. */
 const FLAT = 1e-3
+/** Cosine of the least angle between two sides of a crease: nearer, they lie on each other. */
+const BACK = Math.cos(0.17)
 /** Share of its neighbours' area under which a slice is a waist that a twist makes. */
 const WAIST = 0.5
 
@@ -22,6 +24,7 @@ export interface Fold {
 export function foldIn(s: Patch): Fold | null {
   const j = jet()
   const p = (a: Float64Array): P3 => [a[0]!, a[1]!, a[2]!]
+  const [us, vs] = [creasesIn(s.u), creasesIn(s.v)]
   const row: (P3 | null)[] = []
   let before: (P3 | null)[] = []
   for (let b = 1; b < NV; b++) {
@@ -37,13 +40,29 @@ export function foldIn(s: Patch): Fold | null {
         continue
       }
       if (norm3(n) < FLAT * along * across) return { code: 'fold', at: p(j.p) }
-      const left = row[a - 1]
-      const under = before[a]
       const at = p(j.p)
       const [x, y] = [a / NU, b / NV]
+      // Over a crease that is meant the normal may turn as far as the skin does not run back along itself.
+      const turned = (from: P3 | null | undefined, x0: number, y0: number, creases: number[]) => {
+        if (!from || dot3(from, n) >= 0) return false
+        return creases.length > 0
+          ? dot3(from, n) < -BACK * norm3(from) * norm3(n)
+          : turnsOver(s, x0, y0, x, y)
+      }
+      const [x0, y0] = [(a - 1) / NU, (b - 1) / NV]
       if (
-        (left && dot3(left, n) < 0 && turnsOver(s, x - 1 / NU, y, x, y)) ||
-        (under && dot3(under, n) < 0 && turnsOver(s, x, y - 1 / NV, x, y))
+        turned(
+          row[a - 1],
+          x0,
+          y,
+          us.filter((t) => t > x0 && t <= x),
+        ) ||
+        turned(
+          before[a],
+          x,
+          y0,
+          vs.filter((t) => t > y0 && t <= y),
+        )
       )
         return { code: 'fold', at }
       row.push(n)
