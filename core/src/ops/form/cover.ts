@@ -5,6 +5,8 @@ import { valueSchema } from '../../profile'
 import { type FaceRef, faceRefSchema } from '../../refs'
 import { exactBody, ofTriangles, sectionSize, unsound } from '../exact'
 import { pickExactFaces } from '../pick'
+import { hollowTube } from '../refine/shell/hollow'
+import { outwardParted } from '../refine/shell/outward'
 import { defineOp } from '../spec'
 import { type OpContext, type OpResult, volumeWords } from '../state'
 import { only } from './prism'
@@ -79,8 +81,15 @@ export const coverOp = defineOp<z.infer<typeof inputs>>({
     if (!picked.ok) return picked
     const chosen = new Set(picked.value.items)
     const open = part.faces.flatMap((_, i) => (chosen.has(i) ? [] : [i]))
-    const layer = (wall: number, word: string) =>
-      only(ctx.kernel({ verb: 'shell', args: { op: word, open, wall, side }, on: [part.key] }))
+    const layer = (wall: number, op: string): Outcome<ExactPart> => {
+      const own = side === 'in' ? hollowTube(part, new Set(open), wall, ctx) : null
+      if (own?.ok) return own
+      const made = only(
+        ctx.kernel({ verb: 'shell', args: { op, open, wall, side }, on: [part.key] }),
+      )
+      const parted = made.ok || side === 'in' ? null : outwardParted(part, open, wall, op, ctx)
+      return parted ?? made
+    }
     const whole = layer(g + t, ctx.op)
     if (!whole.ok) return runsOn(part, chosen, faces, ctx.op) ?? whole
     const made = g > 0 ? lessGap(whole.value, layer(g, `${ctx.op}:gap`), ctx) : whole

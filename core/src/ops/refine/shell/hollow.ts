@@ -38,7 +38,7 @@ function within(
   const skins = rows.map((row) => skinOfParts(row.map((f) => f.patch)))
   const grid = skins.flat()
   if (grid.some((row) => row.length !== grid[0]!.length)) return null
-  const set = ctx.once('inner', () => innerSkin(grid, wall, ends))
+  const set = ctx.once(`inner ${wall}`, () => innerSkin(grid, wall, ends))
   if (!set.ok) return set
   const outer = rows.map((row) =>
     row.map((f): NamedPatch => ({ patch: f.patch, names: part.faces[f.id]!.names })),

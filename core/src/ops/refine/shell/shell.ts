@@ -26,6 +26,7 @@ import { defineOp } from '../../spec'
 import { type Body, type OpContext, type OpMade, volumeWords } from '../../state'
 import { hollowTube } from './hollow'
 import { hollowLeavingOut } from './leftout'
+import { outwardParted } from './outward'
 import { type OwnWall, ownWalls, withOwnWalls } from './ownwalls'
 import { hollowSqueezed, type WithWall } from './squeezed'
 
@@ -215,6 +216,8 @@ function hollowed(
     on: [part.key],
   })
   if (made.ok) return good({ part: made.value[0]!, thinnest: null })
+  const parted = side === 'out' ? outwardParted(part, [...open], wall, ctx.op, ctx) : null
+  if (parted) return good({ part: parted.value, thinnest: null })
   // What only the kernel says of our own surfaces explains less than what it says of its own way.
   return own && own.diagnosis.code !== 'kernel' ? own : made
 }
