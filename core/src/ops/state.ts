@@ -162,6 +162,8 @@ export interface OpContext {
 export interface Shown {
   /** Lines along what is matched across sections: of each, a place on every section. */
   threads?: P3[][]
+  /** How many holes each section of a loft has. */
+  holes?: number
   /** Of each section, places all round from where its matching starts. */
   outlines?: P3[][]
   /** Whether corners are matched, or places on smooth outlines. */

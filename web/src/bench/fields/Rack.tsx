@@ -11,7 +11,7 @@ import { faceName, opName } from '../names'
 import { NextRail } from './NextRail'
 
 type SectionDoc =
-  | { profile: string; areas?: unknown[]; shift?: number }
+  | { profile: string; areas?: unknown[]; shift?: number; holes?: number[] }
   | { path: string; shift?: number }
   | { body: string; face: { face: string }; shift?: number }
   | { point: string; end?: 'pointed' | 'domed' }
@@ -25,6 +25,7 @@ export function Rack({ op }: { op: Op }) {
   const choosing = useSession((s) => (s.choosing?.op === op.id ? s.choosing.section : undefined))
   const choose = (section: number | undefined) =>
     useSession.setState({ choosing: section === undefined ? null : { op: op.id, section } })
+  const holes = useSession((s) => s.settled?.reports.find((r) => r.id === op.id)?.shown?.holes ?? 0)
   const sections = (op.inputs.sections as SectionDoc[] | undefined) ?? []
   const put = (next: SectionDoc[]) => setInputs(op.id, { sections: next })
   // Told apart by their order: the same drawing may come twice.
@@ -110,6 +111,14 @@ export function Rack({ op }: { op: Op }) {
                   onChange={(e) => amend(i, { shift: Number(e.target.value) || 0 })}
                 />
               )}
+              {'profile' in s && i > 0 && holes > 1 && (
+                <HoleOrder
+                  section={i + 1}
+                  count={holes}
+                  order={s.holes ?? []}
+                  onChange={(holes) => amend(i, { holes })}
+                />
+              )}
               <button
                 type="button"
                 aria-label={`Take out section ${i + 1}`}
@@ -143,6 +152,31 @@ export function Rack({ op }: { op: Op }) {
       <TurnRound op={op} />
       <NextRail op={op} />
     </div>
+  )
+}
+
+interface HoleOrderProps {
+  section: number
+  count: number
+  order: readonly number[]
+  onChange: (order: number[]) => void
+}
+
+/** Which hole of a section each hole of the one before goes on in: as they lie nearest, or turned on by so many. */
+function HoleOrder({ section, count, order, onChange }: HoleOrderProps) {
+  const turned = (by: number) => Array.from({ length: count }, (_, k) => ((k + by) % count) + 1)
+  const told = order.join(' ')
+  const ways = Array.from({ length: count }, (_, by) => turned(by).join(' '))
+  return (
+    <Choice
+      label={`Holes of section ${section} matched`}
+      value={told === '' ? ways[0]! : told}
+      options={[...new Set([...ways, ...(told === '' ? [] : [told])])].map((value) => ({
+        value,
+        label: value === ways[0] ? 'holes as they lie' : `holes ${value}`,
+      }))}
+      onChange={(v) => onChange(v === ways[0] ? [] : v.split(' ').map(Number))}
+    />
   )
 }
 

@@ -19,7 +19,7 @@ export const loftOp = defineOp<LoftInputs>({
   inputs: loftInputs,
   fields: loftFields,
   start: ({ body, profiles = [] }) => ({
-    sections: profiles.map((profile) => ({ profile, areas: [], shift: 0 })),
+    sections: profiles.map((profile) => ({ profile, areas: [], shift: 0, holes: [] })),
     mode: 'new',
     ...(body ? { body } : {}),
     rails: [],

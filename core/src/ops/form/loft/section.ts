@@ -27,6 +27,8 @@ export const loftSectionSchema = z.union([
     areas: z.array(cellRefSchema).max(50).default([]),
     /** Corners its matching is turned on by; shares of a turn where it has none. */
     shift: z.number().min(-1000).max(1000).default(0),
+    /** Which of its holes each hole of the section before goes on in, by their numbers as they are matched where none is told. */
+    holes: z.array(z.number().int().min(1).max(200)).max(200).default([]),
   }),
   z.object({
     path: z.string().min(1),
@@ -43,7 +45,7 @@ export type LoftSectionInput = z.infer<typeof loftSectionSchema>
 
 /** A section as loops in space, the outer first; or a place. */
 export type LoftSection =
-  | { kind: 'loops'; loops: Loop[]; shift: number; warnings: Diagnosis[] }
+  | { kind: 'loops'; loops: Loop[]; shift: number; holes?: number[]; warnings: Diagnosis[] }
   | { kind: 'tip'; at: P3; domed: boolean; weight: number }
 
 /** `meets`: what lies beside the section is read too, for a skin that runs on from there. */
@@ -117,7 +119,14 @@ export function loftSection(
       `Section ${number} has ${regions.length} areas apart from each other; choose one of them.`,
     )
   const loops = [region.outer, ...region.holes].map((l) => put(l, true))
-  return good({ kind: 'loops', loops, shift, warnings })
+  const { holes } = given
+  const each = new Set(holes)
+  if (holes.length > 0 && (each.size !== region.holes.length || Math.max(...holes) > each.size))
+    return bad(
+      'holes',
+      `Section ${number}: its ${region.holes.length} holes are matched by the numbers 1 to ${region.holes.length}, each once.`,
+    )
+  return good({ kind: 'loops', loops, shift, holes, warnings })
 }
 
 function tipAt(given: Extract<LoftSectionInput, { weight: unknown }>, ctx: OpContext): P3 | null {

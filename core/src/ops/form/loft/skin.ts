@@ -1,9 +1,10 @@
+import { munkres } from 'munkres'
 import {
   bad,
   type Diagnosis,
+  dot3,
   good,
   mm,
-  norm3,
   type Outcome,
   type P3,
   rounded,
@@ -53,6 +54,7 @@ export function shapedSkin(
   if (!centre.ok) return centre
   const loops = loopsMatched(sections, rings, centre.value)
   if (!loops.ok) return loops
+  ctx.shows({ holes: loops.value.length - 1 })
   const patches: NamedPatch[][] = []
   let words = ''
   for (const row of loops.value) {
@@ -141,7 +143,33 @@ export function unfit(sections: readonly LoftSection[], ring: boolean): Outcome<
   return null
 }
 
-/** The loops of all sections that belong together: outer to outer, holes by which are nearest to each other. */
+/**
+ * The holes of each section in the order of those of the first: from each section to the next as they lie nearest to each other in sum
+ * of squares, each once, or as a section says.
+ */
+function holesMatched(
+  sections: readonly LoftSection[],
+  rings: readonly (Ring[] | null)[],
+): (Ring[] | null)[] {
+  let before: Ring[] | null = null
+  return rings.map((list, i) => {
+    if (!list) return null
+    const [own, s] = [list.slice(1), sections[i]!]
+    const last = before
+    const apart = (a: Ring, b: Ring) => {
+      const d = sub3(a.centre, b.centre)
+      return dot3(d, d)
+    }
+    const best = last
+      ? munkres(last.map((a) => own.map((b) => apart(a, b)))).map(([, to]) => own[to]!)
+      : own
+    const told = s.kind === 'loops' ? (s.holes ?? []) : []
+    before = told.length > 0 ? told.map((k) => best[k - 1]!) : best
+    return before
+  })
+}
+
+/** The loops of all sections that belong together: outer to outer, holes as they are matched. */
 function loopsMatched(
   sections: readonly LoftSection[],
   rings: readonly (Ring[] | null)[],
@@ -154,20 +182,12 @@ function loopsMatched(
       'loops-differ',
       `The sections do not have as many outlines: the first has ${counts[0]}, another ${counts[other]}. Give each the same number of holes.`,
     )
+  const holes = holesMatched(sections, rings)
   const rows: Section[][] = []
   for (let k = 0; k < counts[0]!; k++) {
-    let near: P3 | null = null
-    const row = rings.map((list) => {
-      if (!list) return null
-      if (k === 0) return list[0]!
-      const holes = list.slice(1)
-      const from: P3 = near ?? holes[k - 1]!.centre
-      const best = holes.reduce((a, b) =>
-        norm3(sub3(b.centre, from)) < norm3(sub3(a.centre, from)) ? b : a,
-      )
-      near = best.centre
-      return best
-    })
+    const row = rings.map((list, i) =>
+      k === 0 ? (list?.[0] ?? null) : (holes[i]?.[k - 1] ?? null),
+    )
     const real = row.filter((r) => r !== null)
     const shifts = sections.flatMap((s) => (s.kind === 'loops' ? [k === 0 ? s.shift : 0] : []))
     // Along a centre line sections are matched as they would stand if that were straight.
