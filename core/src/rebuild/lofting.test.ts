@@ -14,6 +14,12 @@ const of = (...ids: string[]) => ids.map((profile) => ({ profile }))
 const point = (number: number, id: string, x: number, y: number, z: number): Op =>
   op(number, 'point', id, { how: 'place', p1: { x, y, z } })
 
+const shoelace = (p: readonly (readonly [number, number])[]) =>
+  p.reduce((sum, [x, y], i) => {
+    const [u, v] = p[(i + 1) % p.length]!
+    return sum + (x * v - u * y) / 2
+  }, 0)
+
 describe('lofts', () => {
   it('two circles, straight: a frustum', async () => {
     const route = [
@@ -80,6 +86,80 @@ describe('lofts', () => {
     // Another program, and the kernel's own loft, gave this.
     expect(want).toBeCloseTo(172023.29, 0)
     expect((await volume([slit, ...to], 'skin')) / want).toBeCloseTo(1, 6)
+  })
+  it('sections that are not seen whole from their middle, to a circle, by shares of length: a prismatoid (closed form)', async () => {
+    const shapes = {
+      channel: [
+        [0, 0],
+        [40, 0],
+        [40, 10],
+        [12, 10],
+        [12, 30],
+        [40, 30],
+        [40, 40],
+        [0, 40],
+      ],
+      angle: [
+        [0, 0],
+        [50, 0],
+        [50, 8],
+        [8, 8],
+        [8, 50],
+        [0, 50],
+      ],
+      hook: [
+        [0, 0],
+        [36, 0],
+        [36, 24],
+        [26, 24],
+        [26, 9],
+        [9, 9],
+        [9, 34],
+        [0, 34],
+      ],
+    } as const
+    for (const pts of Object.values(shapes)) {
+      const n = pts.length
+      const sides = pts.map((p, i) =>
+        Math.hypot(pts[(i + 1) % n]![0] - p[0], pts[(i + 1) % n]![1] - p[1]),
+      )
+      const all = sides.reduce((a, b) => a + b, 0)
+      const [cx, cy, r, high] = [20, 18, 17, 30]
+      for (const order of [1, -1, 3]) {
+        // Drawn from another corner, or the other way round.
+        const list = order > 0 ? [...pts.slice(order), ...pts.slice(0, order)] : [...pts].reverse()
+        const route = [
+          outline(10, 'a', 'top', list),
+          level(20, 'up', high),
+          circles(30, 'b', 'up', [[cx, cy, r]]),
+        ]
+        const sections = order === 3 ? of('b', 'a') : of('a', 'b')
+        const read = await volume([...route, loft(sections)], 'skin')
+        // The section half-way up, a corner of it every fortieth of a side, for every way the circle may be turned.
+        const half = (from: number) => {
+          const at: [number, number][] = []
+          let done = 0
+          for (const [i, p] of pts.entries()) {
+            const q = pts[(i + 1) % n]!
+            for (let k = 0; k < 40; k++) {
+              const f = k / 40
+              const turn = 2 * Math.PI * (from + (done + f * sides[i]!) / all)
+              at.push([
+                (p[0] + f * (q[0] - p[0]) + cx + r * Math.cos(turn)) / 2,
+                (p[1] + f * (q[1] - p[1]) + cy + r * Math.sin(turn)) / 2,
+              ])
+            }
+            done += sides[i]!
+          }
+          return shoelace(at)
+        }
+        const volumes = Array.from(
+          { length: 2880 },
+          (_, k) => (high / 6) * (shoelace(pts) + 4 * half(k / 2880) + Math.PI * r * r),
+        )
+        expect(Math.min(...volumes.map((v) => Math.abs(v / read - 1)))).toBeLessThan(2e-4)
+      }
+    }
   })
   it('sections drawn the other way round, and begun elsewhere, are run alike', async () => {
     const square = [

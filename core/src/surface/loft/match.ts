@@ -25,7 +25,8 @@ const TRIES = 180
 
 /**
  * Runs all sections the way of the first and says which place of each belongs to which of the others: corner to corner; where
- * one has fewer corners, the places seen in the same direction from its middle; where none has any, by the least turn.
+ * one has fewer corners, the places seen in the same direction from its middle, or after the same shares of length where a middle does
+ * not see the other whole; where none has any, by the least turn.
  * `shift` turns the matching of a section on by so many corners (of smooth ones, by shares of a turn).
  */
 export function matched(given: readonly Ring[], shift: readonly number[]): Outcome<Matched[]> {
@@ -148,7 +149,9 @@ function follow(known: Matched, ring: Ring, shift: number): Matched {
     return { ring, breaks: turnedOn(ring.corners, best + shift) }
   }
   // Fewer corners: places in the same directions, a corner taking the place of the direction nearest to it.
-  const spots = goals.map((g) => shareAt(ring, g, (p) => angle(see(p))))
+  const spots = rises(goals)
+    ? goals.map((g) => shareAt(ring, g, (p) => angle(see(p))))
+    : sharesLike(known.breaks, goals, ring, (p) => angle(see(p)))
   const free = new Set(spots.keys())
   for (const c of ring.corners) {
     let [best, least] = [-1, Number.POSITIVE_INFINITY]
@@ -179,6 +182,32 @@ const between = (a: number, b: number): number => {
 }
 const wrapped = (s: number): number => s - Math.round(s)
 
+/** Whether directions turn on all round, so that each is seen once from the middle. */
+function rises(goals: readonly number[]): boolean {
+  const steps = goals.map((g, i) => wrapped((goals[(i + 1) % goals.length]! - g) / (2 * Math.PI)))
+  return steps.every((s) => s > LEAST_TURN) || steps.every((s) => s < -LEAST_TURN)
+}
+/** The least share of a turn between two corners that follow each other, as they are seen from the middle. */
+const LEAST_TURN = 1e-3
+
+/** The same shares of length as the other section's, begun where they look the most alike. */
+function sharesLike(
+  breaks: readonly number[],
+  goals: readonly number[],
+  ring: Ring,
+  angle: (p: P3) => number,
+): number[] {
+  const at = (start: number, i: number) => (((start + breaks[i]! - breaks[0]!) % 1) + 1) % 1
+  let [best, least] = [0, Number.POSITIVE_INFINITY]
+  for (let k = 0; k < TRIES; k++) {
+    let sum = 0
+    for (const [i, g] of goals.entries())
+      sum += between(g, angle(ring.way.place(at(k / TRIES, i)))) ** 2
+    if (sum < least) [best, least] = [k / TRIES, sum]
+  }
+  return goals.map((_, i) => at(best, i))
+}
+
 /** The share of a section's length at which it is seen in a direction; the nearest where it never quite is. */
 function shareAt(r: Ring, goal: number, angle: (p: P3) => number): number {
   const off = (s: number) => {
@@ -191,10 +220,10 @@ function shareAt(r: Ring, goal: number, angle: (p: P3) => number): number {
     if (d < least) [best, least] = [i / TRIES, d]
   }
   let [lo, hi] = [best - 1 / TRIES, best + 1 / TRIES]
-  const rises = off((hi + 1) % 1) > off((lo + 1) % 1)
+  const upward = off((hi + 1) % 1) > off((lo + 1) % 1)
   for (let k = 0; k < 60; k++) {
     const mid = (lo + hi) / 2
-    if (off((mid + 1) % 1) > 0 === rises) hi = mid
+    if (off((mid + 1) % 1) > 0 === upward) hi = mid
     else lo = mid
   }
   return ((((lo + hi) / 2) % 1) + 1) % 1
