@@ -19,10 +19,13 @@ import { TOUCH } from './chain'
 const NEAR = 1e-5
 /** How near to folding over it may come: the share of its speed that must be left. */
 const LEFT = 1e-3
+/** Cosine of the angle within which pieces run on smoothly. */
+const SMOOTH = Math.cos(1e-4)
 
 /**
- * A chain moved aside by a distance, mm, as it is seen along `z`: to the left of the way for who has z up, heights kept. Corners
- * between straight pieces are mitred.
+ * A chain moved aside by a distance, mm, as it is seen along `z`: to the left of the way for who has z up, heights kept where pieces
+ * begin and end. Between them they are kept too, but that a piece which runs on smoothly climbs at its end as it did: inside a bend the
+ * way is shorter, and it would have a kink there. Corners between straight pieces are mitred.
  */
 export function beside(
   pieces: readonly Curve3[],
@@ -31,8 +34,12 @@ export function beside(
   distance: number,
 ): Outcome<Curve3[]> {
   const out: Curve3[] = []
-  for (const c of pieces) {
-    const made = movedAside(c, z, distance)
+  const runsOn = (a: Curve3 | undefined, b: Curve3 | undefined) =>
+    a !== undefined && b !== undefined && dot3(unit3(way3(a, 1)), unit3(way3(b, 0))) > SMOOTH
+  const round = (i: number) => pieces[closed ? (i + pieces.length) % pieces.length : i]
+  for (const [i, c] of pieces.entries()) {
+    const ends = [runsOn(round(i - 1), c), runsOn(c, round(i + 1))] as const
+    const made = movedAside(c, z, distance, ends)
     if (!made.ok) return made
     out.push(made.value)
   }
@@ -76,19 +83,29 @@ function mitre(a: Curve3, b: Curve3, z: P3): P3 | null {
   return norm3(sub3(p, q)) <= TOUCH ? p : null
 }
 
-function movedAside(c: Curve3, z: P3, distance: number): Outcome<Curve3> {
+/** How a curve runs at a place as it is seen along z: its way there, level, and how that bends, 1/mm, left turns positive. */
+function seenAt(c: Curve3, t: number, z: P3) {
+  const { p, d1, d2 } = at3(c, t)
+  const climb = dot3(d1, z)
+  const flat = sub3(d1, scale3(z, climb))
+  return { p, d1, flat, climb, bend: dot3(cross3(flat, d2), z) / norm3(flat) ** 3 }
+}
+
+function movedAside(
+  c: Curve3,
+  z: P3,
+  distance: number,
+  [before, after]: readonly [boolean, boolean],
+): Outcome<Curve3> {
   const LOOKS = c.kind === 'line' ? 1 : 200
   for (let k = 0; k <= LOOKS; k++) {
-    const { p, d1, d2 } = at3(c, k / LOOKS)
-    const flat = sub3(d1, scale3(z, dot3(d1, z)))
-    const size = norm3(flat)
-    if (size < 1e-6 * norm3(d1))
+    const { p, d1, flat, bend } = seenAt(c, k / LOOKS, z)
+    if (norm3(flat) < 1e-6 * norm3(d1))
       return bad(
         'upright',
         'The path runs straight towards who looks at the plane here: it has no side there.',
         [{ at: p }],
       )
-    const bend = dot3(cross3(flat, d2), z) / size ** 3
     if (1 - distance * bend < LEFT)
       return bad(
         'folds',
@@ -96,9 +113,16 @@ function movedAside(c: Curve3, z: P3, distance: number): Outcome<Curve3> {
         [{ at: p }],
       )
   }
+  // What it has to climb less by its parameter at an end, so that it climbs there by its length as it did.
+  const less = (t: 0 | 1) => {
+    const { climb, bend } = seenAt(c, t, z)
+    return -climb * distance * bend
+  }
+  const [first, last] = [before ? less(0) : 0, after ? less(1) : 0]
   const place = (t: number): P3 => {
     const { p, d1 } = at3(c, t)
-    return add3(p, scale3(unit3(cross3(z, d1)), distance))
+    const more = t * (1 - t) * (first * (1 - t) - last * t)
+    return add3(add3(p, scale3(unit3(cross3(z, d1)), distance)), scale3(z, more))
   }
   if (c.kind === 'line') return good({ kind: 'line', a: place(0), b: place(1) })
   if (c.kind === 'arc' && norm3(cross3(cross3(c.x, c.y), z)) < 1e-9) {

@@ -313,6 +313,50 @@ describe('a path beside another', () => {
       9,
     )
   })
+  it('property: of a rounded path up a slope, without a kink, its places as far aside in the level, its ends as high', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.tuple(fc.integer({ min: -50, max: 50 }), fc.integer({ min: -12, max: 25 })), {
+          minLength: 2,
+          maxLength: 4,
+        }),
+        fc.double({ min: 1, max: 5, noNaN: true }),
+        fc.constantFrom('left', 'right'),
+        async (turns, distance, side) => {
+          let [x, y, z, way] = [0, 0, 0, 0]
+          const stops = [{ x, y, z, by: 'line', round: 0 }]
+          for (const [turn, up] of [[0, 8], ...turns] as const) {
+            way += (turn * Math.PI) / 180
+            x += 50 * Math.cos(way)
+            y += 50 * Math.sin(way)
+            z += up
+            stops.push({ x, y, z, by: 'line', round: 9 })
+          }
+          const first = { ...op(10, 'path', 'way', { how: 'stops', stops }) }
+          const { reports, state } = await built(piece([first, beside({ distance, side })]))
+          expect([reports.at(-1)!.status, reports.at(-1)!.diagnoses[0]?.message ?? '']).toEqual([
+            'ok',
+            '',
+          ])
+          const [from, path] = [state.paths.way!, state.paths.aside!]
+          for (const [i, c] of path.pieces.entries())
+            for (const t of [0, 0.31, 0.5, 0.87, 1]) {
+              const p = place3(c, t)
+              let least = Number.POSITIVE_INFINITY
+              for (const f of from.pieces)
+                for (let k = 0; k <= 400; k++) {
+                  const q = place3(f, k / 400)
+                  least = Math.min(least, Math.hypot(p[0] - q[0], p[1] - q[1]))
+                }
+              expect(Math.abs(least - distance)).toBeLessThan(3e-3)
+              const q = place3(from.pieces[i]!, t)
+              expect(Math.abs(p[2] - q[2])).toBeLessThan(t === 0 || t === 1 ? 1e-4 : 2)
+            }
+        },
+      ),
+      { numRuns: 25 },
+    )
+  })
   it('any curve in space: as far aside in the level all along, or refused by its bends', async () => {
     await fc.assert(
       fc.asyncProperty(
