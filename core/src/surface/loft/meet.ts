@@ -69,6 +69,7 @@ export function runningOn(
   const leaving = (u: number, side: number): Leaving => {
     const s = at(side, u)!
     const [from, to] = [corners[side]!, corners[(side + 1) % n]!]
+    if (u === 0 || u === 1) return u === 0 ? from : to
     const [a, b] = [at(side, 0)!, at(side, 1)!]
     const lean = (1 - u) * leanOf(a, from.dir) + u * leanOf(b, to.dir)
     const dir = unit3(add3(s.away, scale3(s.along, lean)))
@@ -161,7 +162,7 @@ function cornerOf(a: Beside, b: Beside): Leaving | null {
   const dir = runs ? unit3(within(a, over)) : scale3(unit3(edge), dot3(edge, over) < 0 ? -1 : 1)
   if (![a, b].every((x) => dot3(dir, x.away) >= AWAY)) return null
   const [k, l] = [curvatureAlong(a, dir), curvatureAlong(b, dir)]
-  if (runs) return { dir, bend: scale3(a.out, k) }
+  if (runs) return { dir, bend: scale3(a.out, (k + l) / 2) }
   // In both surfaces: its part along each normal is that surface's curvature.
   const c = dot3(a.out, b.out)
   const det = 1 - c * c

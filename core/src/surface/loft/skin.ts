@@ -1,4 +1,4 @@
-import { norm3, type P3, placeAt, scale3, sub3 } from '../../math'
+import { add3, norm3, type P3, placeAt, scale3, sub3 } from '../../math'
 import { Interpolation } from '../band'
 import { type Basis, basisOf, breaksOf, countOf, greville, halved } from '../basis'
 import { at3, bend3, type Curve3 } from '../curve3'
@@ -227,6 +227,50 @@ function sectionParams(steps: readonly number[]): number[] {
   return out
 }
 
+type Field = (u: number) => P3
+
+/** How the skin is held along a side, by u. What is held may jump where pieces of a section join: the mean of both is taken there. */
+function fieldOn(side: Side, s: number, of: (u: number, side: number) => P3): Field {
+  return (u) => {
+    if (!side.joints.some((x) => Math.abs(x - u) < BESIDE / 2)) return of(u, s)
+    return scale3(add3(of(u - BESIDE, s), of(u + BESIDE, s)), 0.5)
+  }
+}
+const BESIDE = 1e-7
+
+/** How far what holds an end may be off, as a share of the most it is; spans are halved so often at most. */
+const [HELD, HALVINGS] = [5e-4, 8]
+
+/** Poles along u of fields, over a basis whose spans are halved where they are off, as about joints where they turn off their way. */
+function heldOver(given: Basis, fields: readonly Field[]): { basis: Basis; poles: Float64Array[] } {
+  let basis = given
+  for (let round = 0; ; round++) {
+    const at = [...greville(basis)]
+    const along = new Interpolation(basis, at)
+    const poles = fields.map((of) => {
+      const x = Float64Array.from(at.flatMap((u) => of(u)))
+      along.solve(x)
+      return x
+    })
+    if (round === HALVINGS || fields.length === 0) return { basis, poles }
+    const { at: us, span } = probesIn(basis, null)
+    const { first, values, w } = functionsAlong(basis, us)
+    const worse = new Set<number>()
+    for (const [i, of] of fields.entries()) {
+      const [goals, x] = [us.map(of), poles[i]!]
+      const most = Math.max(...goals.map(norm3))
+      for (const [k, goal] of goals.entries()) {
+        let off: P3 = scale3(goal, -1)
+        for (let j = 0; j < w; j++)
+          off = add3(off, scale3(placeAt(x, first[k]! + j), values[k * w + j]!))
+        if (norm3(off) > HELD * most) worse.add(span[k]!)
+      }
+    }
+    if (worse.size === 0) return { basis, poles }
+    basis = halved(basis, worse)
+  }
+}
+
 /** The skin through the sections, a patch a side. */
 export function skinned(
   sides: readonly Side[],
@@ -235,24 +279,24 @@ export function skinned(
   const params = sectionParams(sectionSteps(sides, ring))
   let off = 0
   const patches = sides.map((side, s) => {
-    const made = sidePoles(side, met)
-    off = Math.max(off, made.off)
-    const rows = ring ? [...made.rows, made.rows[0]!] : made.rows
-    const nu = countOf(made.basis)
-    const held = (hold: EndHold) => (ring ? 1 : hold ? (hold.bend ? 2 : 1) : 0)
-    const across = new AcrossSections(params, ruled, held(first), held(last))
+    const plain = sidePoles(side, met)
+    off = Math.max(off, plain.off)
+    const fields = (hold: EndHold) =>
+      ring ? [] : [hold?.slope, hold?.bend].flatMap((of) => (of ? [fieldOn(side, s, of)] : []))
+    const [begins, ends] = [fields(first), fields(last)]
+    const { basis, poles: held } = heldOver(plain.basis, [...begins, ...ends])
+    const metRows = basis === plain.basis ? plain.rows : rowsOver(side, basis)
+    const rows = ring ? [...metRows, metRows[0]!] : metRows
+    const nu = countOf(basis)
+    const across = new AcrossSections(
+      params,
+      ruled,
+      ring ? 1 : begins.length,
+      ring ? 1 : ends.length,
+    )
     const nv = countOf(across.basis)
     const poles = new Float64Array(3 * nu * nv)
-    const along = new Interpolation(made.basis, greville(made.basis))
-    const derivatives = (hold: EndHold): Float64Array[] =>
-      [hold?.slope, hold?.bend].flatMap((of) => {
-        if (!of) return []
-        const x = new Float64Array(3 * nu)
-        for (const [i, u] of greville(made.basis).entries()) x.set(of(u, s), 3 * i)
-        along.solve(x)
-        return [x]
-      })
-    const [d0, d1] = [derivatives(first), derivatives(last)]
+    const [d0, d1] = [held.slice(0, begins.length), held.slice(begins.length)]
     for (let i = 0; i < nu; i++) {
       const column = rows.map((r) => r[i]!)
       const slope = ring ? [ringSlope(column, params)] : null
@@ -260,7 +304,7 @@ export function skinned(
       const made = across.poles(column, slope ?? at(d0), slope ?? at(d1))
       for (let j = 0; j < nv; j++) poles.set(made[j]!, 3 * (i * nv + j))
     }
-    return { u: made.basis, v: across.basis, poles }
+    return { u: basis, v: across.basis, poles }
   })
   return { patches, params, off }
 }

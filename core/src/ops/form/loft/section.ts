@@ -5,7 +5,7 @@ import { bad, type Diagnosis, good, mm, norm3, type Outcome, type P3, sub3 } fro
 import { chainFindings, ordered } from '../../../path'
 import { liveSegs, openChains, type Region, type Seg, valueSchema } from '../../../profile'
 import { faceRefSchema } from '../../../refs'
-import { besideOf, end3, type Loop, onFrame, place3, start3, way3 } from '../../../surface'
+import { besideOf, end3, type Loop, onFrame, place3, start3 } from '../../../surface'
 import { exactBody } from '../../exact'
 import { pickExactFaces } from '../../pick'
 import type { OpContext } from '../../state'
@@ -180,7 +180,7 @@ function faceLoops(
       const off = (i: number) => norm3(sub3(spots[i]!.at, place3(piece, 0.25)))
       const quarter = Math.round((spots.length - 1) / 4)
       const ahead = off(quarter) <= off(spots.length - 1 - quarter)
-      return besideOf(ahead ? spots : [...spots].reverse(), way3(piece, 0))
+      return besideOf(ahead ? spots : [...spots].reverse(), piece)
     })
     loops.push({
       curves: o.pieces,
