@@ -29,6 +29,8 @@ const AWAY = 0.1
 /** How the skin leaves a place of a section: a direction in the surface beside it, and what bends it on. */
 interface Leaving {
   dir: P3
+  /** Whether two surfaces meet there in an edge, and no surface runs on. */
+  edge: boolean
   /** Second derivative for a unit of the first. */
   bend: P3
 }
@@ -66,22 +68,81 @@ export function runningOn(
     corners.push(made)
   }
   const sign = last ? -1 : 1
+  const leans = corners.map((from, side) => leansOn(m, side, from, corners[(side + 1) % n]!))
   const leaving = (u: number, side: number): Leaving => {
     const s = at(side, u)!
     const [from, to] = [corners[side]!, corners[(side + 1) % n]!]
     if (u === 0 || u === 1) return u === 0 ? from : to
     const [a, b] = [at(side, 0)!, at(side, 1)!]
-    const lean = (1 - u) * leanOf(a, from.dir) + u * leanOf(b, to.dir)
+    const lean = leans[side]!(u)
     const dir = unit3(add3(s.away, scale3(s.along, lean)))
     const k = curvatureAlong(s, dir)
     // What the corners add within the surface, given up evenly.
     const extra = add3(scale3(within(a, from.bend), 1 - u), scale3(within(b, to.bend), u))
-    return { dir, bend: add3(scale3(s.out, k), within(s, extra)) }
+    return { dir, edge: false, bend: add3(scale3(s.out, k), within(s, extra)) }
   }
   return good({
     slope: (u, side) => scale3(leaving(u, side).dir, sign * reach),
     ...(bent ? { bend: (u, side) => scale3(leaving(u, side).bend, reach * reach) } : {}),
   })
+}
+
+/** How bent across a surface is at least that is ruled and not flat, 1/mm, and how far off a ruling may bend, as a share of that. */
+const [BENT, RULED] = [1e-6, 1e-4]
+/** Places in u this near are one. */
+const SAME = 1e-6
+
+/**
+ * How the skin leans along the section where it leaves a side of it, by u: along the rulings of what is ruled beside it, so that it stays
+ * straight there as on the flat faces next to them; evenly from one to the next between.
+ */
+function leansOn(m: Matched, side: number, from: Leaving, to: Leaving): (u: number) => number {
+  const begin = m.breaks[side]!
+  const whole = (side + 1 < m.breaks.length ? m.breaks[side + 1]! : m.breaks[0]! + 1) - begin
+  const { beside, way } = m.ring
+  const pieces = (beside ?? []).flatMap((of, k) =>
+    [0, 1].map((turn) => {
+      const at = (share: number) => (share + turn - begin) / whole
+      return { of, u0: at(way.starts[k]!), u1: at(way.starts[k + 1]!) }
+    }),
+  )
+  const ruled = pieces.filter(
+    ({ of, u0, u1 }) =>
+      of &&
+      u1 > SAME &&
+      u0 < 1 - SAME &&
+      // Beside an edge it leaves along that.
+      !(u0 < SAME && from.edge) &&
+      !(u1 > 1 - SAME && to.edge) &&
+      [0.2, 0.5, 0.8].every((t) => rulingOf(of(t)) !== null),
+  )
+  const stations = ruled
+    .flatMap(({ of, u0, u1 }) => [
+      { u: u0, lean: rulingOf(of!(0)) ?? 0 },
+      { u: u1, lean: rulingOf(of!(1)) ?? 0 },
+    ])
+    .filter(({ u }) => u > SAME && u < 1 - SAME)
+    .sort((p, q) => p.u - q.u)
+  stations.unshift({ u: 0, lean: leanOf(besideAt(m, side, 0)!, from.dir) })
+  stations.push({ u: 1, lean: leanOf(besideAt(m, side, 1)!, to.dir) })
+  return (u) => {
+    const on = ruled.find(({ u0, u1 }) => u > u0 && u < u1)
+    if (on) return rulingOf(besideAt(m, side, u)!) ?? 0
+    const k = Math.max(
+      1,
+      stations.findIndex((s) => s.u >= u),
+    )
+    const [p, q] = [stations[k - 1]!, stations[k]!]
+    return q.u > p.u ? p.lean + ((q.lean - p.lean) * (u - p.u)) / (q.u - p.u) : q.lean
+  }
+}
+
+/** How a surface's ruling leans along the section, where it has one and is not flat; else null. */
+function rulingOf({ bends: [a, mixed, b] }: Beside): number | null {
+  if (Math.abs(a) < BENT) return null
+  const lean = -mixed / a
+  const straight = a * lean * lean + 2 * mixed * lean + b
+  return Math.abs(straight) < RULED * Math.abs(a) ? lean : null
 }
 
 /** Places of each side at which a skin is compared with what lies beside it: uneven, so that none is a place it was made by. */
@@ -159,13 +220,16 @@ function cornerOf(a: Beside, b: Beside): Leaving | null {
   const size = norm3(edge)
   const clear = Math.abs(dot3(edge, over)) > 0.7 * size * norm3(over)
   const runs = size < RUNS_ON.always || (size < RUNS_ON.unclear && !clear)
-  const dir = runs ? unit3(within(a, over)) : scale3(unit3(edge), dot3(edge, over) < 0 ? -1 : 1)
+  const lean = rulingOf(a) ?? rulingOf(b) ?? 0
+  const dir = runs
+    ? unit3(within(a, add3(over, scale3(add3(a.along, b.along), lean))))
+    : scale3(unit3(edge), dot3(edge, over) < 0 ? -1 : 1)
   if (![a, b].every((x) => dot3(dir, x.away) >= AWAY)) return null
   const [k, l] = [curvatureAlong(a, dir), curvatureAlong(b, dir)]
-  if (runs) return { dir, bend: scale3(a.out, (k + l) / 2) }
+  if (runs) return { dir, edge: false, bend: scale3(a.out, (k + l) / 2) }
   // In both surfaces: its part along each normal is that surface's curvature.
   const c = dot3(a.out, b.out)
   const det = 1 - c * c
   const bend = add3(scale3(a.out, (k - c * l) / det), scale3(b.out, (l - c * k) / det))
-  return { dir, bend }
+  return { dir, edge: true, bend }
 }

@@ -1,4 +1,4 @@
-import { add3, norm3, type P3, placeAt, scale3, sub3 } from '../../math'
+import { norm3, type P3, placeAt, scale3, sub3 } from '../../math'
 import { Interpolation } from '../band'
 import { type Basis, basisOf, breaksOf, countOf, greville, halved } from '../basis'
 import { at3, bend3, type Curve3 } from '../curve3'
@@ -6,6 +6,7 @@ import { halvesOf, type Looked, probesIn } from '../fit'
 import { functionsAlong } from '../grid'
 import type { Patch } from '../patch'
 import { AcrossSections, ringSlope } from './across'
+import { BEND, fieldOn, heldOver, SLOPE } from './held'
 import type { Matched } from './match'
 
 /** What is matched across the sections between two places of each. */
@@ -227,50 +228,6 @@ function sectionParams(steps: readonly number[]): number[] {
   return out
 }
 
-type Field = (u: number) => P3
-
-/** How the skin is held along a side, by u. What is held may jump where pieces of a section join: the mean of both is taken there. */
-function fieldOn(side: Side, s: number, of: (u: number, side: number) => P3): Field {
-  return (u) => {
-    if (!side.joints.some((x) => Math.abs(x - u) < BESIDE / 2)) return of(u, s)
-    return scale3(add3(of(u - BESIDE, s), of(u + BESIDE, s)), 0.5)
-  }
-}
-const BESIDE = 1e-7
-
-/** How far what holds an end may be off, as a share of the most it is; spans are halved so often at most. */
-const [HELD, HALVINGS] = [5e-4, 8]
-
-/** Poles along u of fields, over a basis whose spans are halved where they are off, as about joints where they turn off their way. */
-function heldOver(given: Basis, fields: readonly Field[]): { basis: Basis; poles: Float64Array[] } {
-  let basis = given
-  for (let round = 0; ; round++) {
-    const at = [...greville(basis)]
-    const along = new Interpolation(basis, at)
-    const poles = fields.map((of) => {
-      const x = Float64Array.from(at.flatMap((u) => of(u)))
-      along.solve(x)
-      return x
-    })
-    if (round === HALVINGS || fields.length === 0) return { basis, poles }
-    const { at: us, span } = probesIn(basis, null)
-    const { first, values, w } = functionsAlong(basis, us)
-    const worse = new Set<number>()
-    for (const [i, of] of fields.entries()) {
-      const [goals, x] = [us.map(of), poles[i]!]
-      const most = Math.max(...goals.map(norm3))
-      for (const [k, goal] of goals.entries()) {
-        let off: P3 = scale3(goal, -1)
-        for (let j = 0; j < w; j++)
-          off = add3(off, scale3(placeAt(x, first[k]! + j), values[k * w + j]!))
-        if (norm3(off) > HELD * most) worse.add(span[k]!)
-      }
-    }
-    if (worse.size === 0) return { basis, poles }
-    basis = halved(basis, worse)
-  }
-}
-
 /** The skin through the sections, a patch a side. */
 export function skinned(
   sides: readonly Side[],
@@ -282,7 +239,12 @@ export function skinned(
     const plain = sidePoles(side, met)
     off = Math.max(off, plain.off)
     const fields = (hold: EndHold) =>
-      ring ? [] : [hold?.slope, hold?.bend].flatMap((of) => (of ? [fieldOn(side, s, of)] : []))
+      ring || !hold
+        ? []
+        : [
+            fieldOn(side.joints, (u) => hold.slope(u, s), SLOPE),
+            ...(hold.bend ? [fieldOn(side.joints, (u) => hold.bend!(u, s), BEND)] : []),
+          ]
     const [begins, ends] = [fields(first), fields(last)]
     const { basis, poles: held } = heldOver(plain.basis, [...begins, ...ends])
     const metRows = basis === plain.basis ? plain.rows : rowsOver(side, basis)
