@@ -111,14 +111,6 @@ export function Rack({ op }: { op: Op }) {
                   onChange={(e) => amend(i, { shift: Number(e.target.value) || 0 })}
                 />
               )}
-              {'profile' in s && i > 0 && holes > 1 && (
-                <HoleOrder
-                  section={i + 1}
-                  count={holes}
-                  order={s.holes ?? []}
-                  onChange={(holes) => amend(i, { holes })}
-                />
-              )}
               <button
                 type="button"
                 aria-label={`Take out section ${i + 1}`}
@@ -127,6 +119,14 @@ export function Rack({ op }: { op: Op }) {
               >
                 <X size={13} />
               </button>
+              {'profile' in s && i > 0 && holes > 1 && (
+                <HoleOrder
+                  section={i + 1}
+                  count={holes}
+                  order={s.holes ?? []}
+                  onChange={(holes) => amend(i, { holes })}
+                />
+              )}
             </Row>
           ))}
         </ol>
@@ -168,15 +168,17 @@ function HoleOrder({ section, count, order, onChange }: HoleOrderProps) {
   const told = order.join(' ')
   const ways = Array.from({ length: count }, (_, by) => turned(by).join(' '))
   return (
-    <Choice
-      label={`Holes of section ${section} matched`}
-      value={told === '' ? ways[0]! : told}
-      options={[...new Set([...ways, ...(told === '' ? [] : [told])])].map((value) => ({
-        value,
-        label: value === ways[0] ? 'holes as they lie' : `holes ${value}`,
-      }))}
-      onChange={(v) => onChange(v === ways[0] ? [] : v.split(' ').map(Number))}
-    />
+    <span className="w-full pl-9">
+      <Choice
+        label={`Holes of section ${section} matched`}
+        value={told === '' ? ways[0]! : told}
+        options={[...new Set([...ways, ...(told === '' ? [] : [told])])].map((value) => ({
+          value,
+          label: value === ways[0] ? 'holes as they lie' : `holes ${value}`,
+        }))}
+        onChange={(v) => onChange(v === ways[0] ? [] : v.split(' ').map(Number))}
+      />
+    </span>
   )
 }
 
@@ -202,7 +204,7 @@ function Row({ number, children }: { number: number; children: ReactNode }) {
       ref={setNodeRef}
       data-testid="section-of-loft"
       style={{ transform: CSS.Transform.toString(transform), transition }}
-      className="flex items-center gap-1 border-rule/60 border-b bg-paper py-0.5"
+      className="flex flex-wrap items-center gap-1 border-rule/60 border-b bg-paper py-0.5"
     >
       <button
         type="button"
