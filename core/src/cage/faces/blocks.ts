@@ -127,6 +127,12 @@ function unclosed(t: Table, b: Block): Block[] {
   return [b]
 }
 
+/** Which sides a block is grown over first. */
+const ORDERS = [
+  [0, 2, 1, 3],
+  [1, 3, 0, 2],
+] as const
+
 /**
  * Few blocks that cover a table of quads in which nothing is half sharp, but for quads that are left out: the largest that fits is
  * taken first.
@@ -136,16 +142,21 @@ export function blocksOf(t: Table, leftOut: ReadonlySet<number> = new Set()): Bl
   for (const f of leftOut) taken[f] = 1
   const free = (quad: number) => taken[quad] === 0
   const out: Block[] = []
+  // What was grown from a quad stays as it is until a part of it is taken: nothing that stopped it becomes free again.
+  const grew = new Map<number, Block[]>()
+  const from = (f: number): Block[] => {
+    const known = grew.get(f)
+    if (known?.every((b) => b.cells.every((c) => free(c >> 2)))) return known
+    const made = ORDERS.map((ways) => grownFrom(t, 4 * f, ways, free))
+    grew.set(f, made)
+    return made
+  }
   for (let left = t.faces - leftOut.size; left > 0; ) {
     let best: Block | null = null
     const seen = new Uint8Array(t.faces)
     for (let f = 0; f < t.faces; f++) {
       if (taken[f] || seen[f]) continue
-      for (const ways of [
-        [0, 2, 1, 3],
-        [1, 3, 0, 2],
-      ] as const) {
-        const block = grownFrom(t, 4 * f, ways, free)
+      for (const block of from(f)) {
         if (!best || block.cells.length > best.cells.length) best = block
         for (const c of block.cells) seen[c >> 2] = 1
       }

@@ -77,8 +77,8 @@ export class Stars {
     if (!chain) {
       const corners = new Map<number, number>()
       for (const f of t.pointFaces.subarray(t.faceRing[p]!, t.faceRing[p + 1]!))
-        for (let k = 4 * f; k < 4 * f + 4; k++) if (t.corners[k] === p) corners.set(k, 4 * k)
-      chain = [{ level: this.once, corners }]
+        for (let k = 4 * f; k < 4 * f + 4; k++) if (t.corners[k] === p) corners.set(k, k)
+      chain = [nearer(cutOut({ level: this.base, corners }))]
       this.chains.set(p, chain)
     }
     while (chain.length < level) chain.push(nearer(cutOut(chain[chain.length - 1]!)))
