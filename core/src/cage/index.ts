@@ -20,6 +20,7 @@ export {
   edgesOf,
   facesAtEdges,
   type Layout,
+  neighbours,
 } from './layout'
 export { type CageSkin, CageSkinner, levelsFor } from './limit/skin'
 export { type Table, tableOf } from './limit/table'

@@ -73,6 +73,20 @@ describe('bodies of cages', () => {
     expect([many.status, many.diagnoses[0]!.code]).toEqual(['warn', 'cage-kinked'])
     expect(many.diagnoses[0]!.places).toHaveLength(1)
   })
+  test('a line ends inside, at the face that takes its end in; a point on an edge alone is told until an edge is drawn from it', async () => {
+    const wide = { kind: 'box', sx: 60, sy: 40, sz: 30, across: 3, along: 2, up: 2 }
+    const on = ['1.0.2~2.0.2']
+    const point = { kind: 'loop', on, share: 0.4, runs: 'over', long: 0 }
+    expect((await diagnosis([cage(wide, [point])])).message).toMatch(
+      /the point e1:1\.0\.2~2\.0\.2 has two edges only; draw one from it/,
+    )
+    const drawn = [
+      { kind: 'cut', on: ['e1:1.0.2~2.0.2', '2.1.2'] },
+      { kind: 'cut', on: ['e1:1.0.2~2.0.2', '1.0.1'] },
+    ]
+    await exact([cage(wide, [point, ...drawn])], 'cage')
+    await exact([cage(wide, [{ ...point, long: 1 }])], 'cage')
+  })
   test('faces given by hand: what triangles and a half sharp ring enclose, as a second program sums it up', async () => {
     // Catmull-Clark written anew in Python: limit places of levels 5 and 6, quads summed up, Richardson's extrapolation.
     const points = [

@@ -90,6 +90,24 @@ describe('edits', () => {
     expect(euler(up)).toBe(2)
     expect(up.layout.faces[face(up, 'floor')]!.corners).toHaveLength(9)
   })
+  test('a line over some faces ends inside: the next face takes its end in; over none it is a point on an edge', () => {
+    const c = tube(8, 4)
+    const edge = [[number(c, '2.0'), number(c, '2.1')]] as [number, number][]
+    const corners = (of: Cage) => of.layout.faces.map((f) => f.corners.length).sort()
+    const one = insertLoops(c, edge, 0.5, 'e1', 1)
+    expect([one.layout.points.length - c.layout.points.length, euler(one)]).toEqual([3, 0])
+    expect(corners(one).slice(-3)).toEqual([4, 5, 5])
+    expect(one.layout.faces).toHaveLength(34)
+    const point = insertLoops(c, edge, 0.25, 'e1', 0)
+    expect([point.layout.faces.length, euler(point)]).toEqual([32, 0])
+    expect(corners(point).slice(-3)).toEqual([4, 5, 5])
+    const n = number(point, 'e1:2.0~2.1')
+    const [a, b] = ['2.0', '2.1'].map((name) => placeAt(c.at, number(c, name)))
+    for (const d of [0, 1, 2])
+      expect(placeAt(point.at, n)[d]).toBeCloseTo(0.75 * a![d]! + 0.25 * b![d]!, 12)
+    // Longer than the strip it is the whole of it.
+    expect(insertLoops(c, edge, 0.5, 'e1', 99)).toEqual(insertLoops(c, edge, 0.5, 'e1'))
+  })
   test('two lines across each other part the face they cross in into four', () => {
     const c = startPlane([4, 4], 2, 2)
     const made = insertLoops(
@@ -222,6 +240,7 @@ describe('symmetry by construction', () => {
                   [...new Map(edges.map((e) => [edgeKey(...e), e])).values()],
                   0.5,
                   `e${k}`,
+                  [0, 1, 2, Number.POSITIVE_INFINITY][at % 4],
                 )
                 c = next
               }

@@ -4,19 +4,20 @@ import { Loose } from './loose'
 
 /**
  * Edges across which a strip of quads runs from the edge (a, b), in its order and all pointing alike: as far as there are quads,
- * and round where it closes. `at` are the faces at each edge.
+ * and round where it closes, or over so many each way. `at` are the faces at each edge.
  */
 function stripAcross(
   { layout: { faces } }: Cage,
   at: ReadonlyMap<string, readonly number[]>,
   a: number,
   b: number,
+  most: number,
 ): [number, number][] {
   const start = edgeKey(a, b)
   const walk = (avoid: number): { edges: [number, number][]; closed: boolean } => {
     const edges: [number, number][] = []
     let [p, q] = [a, b]
-    for (let last = avoid; edges.length <= faces.length; ) {
+    for (let last = avoid; edges.length < Math.min(most, faces.length + 1); ) {
       const found = at.get(edgeKey(p, q))?.find((f) => f !== last)
       const corners = found === undefined ? [] : faces[found]!.corners
       if (found === undefined || corners.length !== 4) break
@@ -39,21 +40,22 @@ function stripAcross(
 }
 
 /**
- * A line of new points across strips of quads, `share` of the way from the first end of each given edge to the second. What a strip ends
- * at takes the last point in, so that no half-joined point remains.
+ * A line of new points across strips of quads, `share` of the way from the first end of each given edge to the second; over so many faces
+ * each way at `most`, over none a point on the edge alone. What a line ends at takes the last point in, so that no half-joined point remains.
  */
 export function insertLoops(
   cage: Cage,
   starts: readonly (readonly [number, number])[],
   share: number,
   name: string,
+  most = Number.POSITIVE_INFINITY,
 ): Cage {
   const loose = new Loose(cage)
   const at = facesAtEdges(cage.layout.faces)
   const cut = new Map<string, number>()
   for (const [a, b] of starts) {
     if (cut.has(edgeKey(a, b))) continue
-    const edges = stripAcross(cage, at, a, b)
+    const edges = stripAcross(cage, at, a, b, most)
     const line: number[] = []
     for (const [p, q] of edges) {
       const key = edgeKey(p, q)

@@ -5,11 +5,13 @@ import {
   edgeOfKey,
   levelsFor,
   motionsOf,
+  neighbours,
+  openLoops,
   surfaced,
   type Table,
   tableOf,
 } from '../../../cage'
-import { bad, type Diagnosis, fixed, mm, type Outcome } from '../../../math'
+import { bad, type Diagnosis, fixed, mm, type Outcome, type P3 } from '../../../math'
 import { unitary } from '../../../surface'
 import { defineOp } from '../../spec'
 import { type OpContext, type OpResult, RoughEnough, type ShownCage } from '../../state'
@@ -234,6 +236,22 @@ function wordsOf(input: CageInputs, table: Table, { words }: Told): string {
   return `${words.map((w) => `${w}; `).join('')}${table.faces} faces${copies > 1 ? `, ${copies} alike` : ''}; `
 }
 
+/** Faces of a body that meet at an angle where the limit is smooth, and why: about a point with two edges no more than a crease comes of it. */
+function kinkedAt(cage: Cage, at: P3, angle: string, meet: string): Diagnosis {
+  const half = neighbours(cage).findIndex((of) => of.length === 2)
+  const border = half !== -1 && openLoops(cage).some((l) => l.includes(half))
+  const why =
+    half !== -1 && !border
+      ? `the point ${cage.layout.points[half]} has two edges only; draw one from it`
+      : 'so many faces about one point bring it no nearer'
+  return {
+    code: 'cage-kinked',
+    message: `Faces of it meet at ${angle} here, not within ${meet}: ${why}.`,
+    places: [{ at, label: angle }],
+    fixes: [],
+  }
+}
+
 function exactly(
   input: CageInputs,
   cage: Cage,
@@ -273,17 +291,7 @@ function exactly(
     made.stars === 0
       ? 'exact'
       : `within ${mm(Math.max(made.off, 1e-4), 4)} and ${degrees(made.turned)}, meeting within ${degrees(angle)}`
-  const kinked: Diagnosis[] =
-    angle > meet && at
-      ? [
-          {
-            code: 'cage-kinked',
-            message: `Faces of it meet at ${degrees(angle)} here, not within ${degrees(meet)}: so many faces about one point bring it no nearer.`,
-            places: [{ at, label: degrees(angle) }],
-            fixes: [],
-          },
-        ]
-      : []
+  const kinked = angle > meet && at ? [kinkedAt(cage, at, degrees(angle), degrees(meet))] : []
   const words = `${wordsOf(input, table, told)}${part.value.faces.length} on the body, ${off}; `
   return placed(part.value, input, ctx, { warnings: [...told.warnings, ...kinked], words })
 }

@@ -156,9 +156,10 @@ function changed(
       const share = read.number(edit.share)
       if (!(share > 0 && share < 1))
         return bad('cage-share', `A loop lies between 0 and 1 of the way across, not at ${share}.`)
+      const most = edit.runs === 'over' ? edit.long : Number.POSITIVE_INFINITY
       return all.edges.length === 0
         ? none('an edge that the loop is to cross')
-        : only(good(insertLoops(cage, all.edges, share, edit.id)))
+        : only(good(insertLoops(cage, all.edges, share, edit.id, most)))
     }
     case 'bevel':
       return all.edges.length === 0

@@ -111,7 +111,7 @@ function told(f: Finding, layout: Layout): CageCure {
     case 'loop': {
       const on = edges([cure.edge])
       const words = `Faces along ${on[0]} are long: put a line across`
-      return made({ kind: 'loop', on, share: 0.5, form: 'changes' }, words, on)
+      return made({ kind: 'loop', runs: 'on', long: 1, on, share: 0.5, form: 'changes' }, words, on)
     }
   }
 }

@@ -140,7 +140,16 @@ export const cageEditSchema = z.discriminatedUnion('kind', [
     /** Whether faces side by side go together, those of each copy, or each by itself. */
     each: z.enum(['together', 'copy', 'face']).default('together'),
   }),
-  z.object({ ...common, kind: z.literal('loop'), on, share: valueSchema.default(0.5), form }),
+  z.object({
+    ...common,
+    kind: z.literal('loop'),
+    on,
+    share: valueSchema.default(0.5),
+    /** On as far as there are quads, or over so many faces each way (`long`); over none it is a point on each edge. */
+    runs: z.enum(['on', 'over']).default('on'),
+    long: z.number().int().min(0).max(10_000).default(1),
+    form,
+  }),
   /** Edges become strips whose sides lie so far from where they were. */
   z.object({ ...common, kind: z.literal('bevel'), on, by: valueSchema, form }),
   z.object({ ...common, kind: z.literal('crease'), on, sharp: valueSchema.default(10) }),

@@ -117,9 +117,22 @@ export const EDIT_KINDS: Readonly<Record<Exclude<CageEdit['kind'], 'rows'>, Kind
   },
   loop: {
     label: 'New line',
-    help: 'A line of points across the edges that are picked, all along their strips.',
-    fields: [number('share', 'at a share'), FORM],
-    start: (on) => ({ kind: 'loop', on, share: 0.5, form: 'kept' }),
+    help: 'A line of points across the edges that are picked: all along their strips, or over so many faces each way; over none a point on each edge.',
+    fields: [
+      number('share', 'at a share'),
+      {
+        name: 'runs',
+        label: 'runs',
+        as: 'choice',
+        options: [
+          { value: 'on', label: 'all along' },
+          { value: 'over', label: 'over some faces' },
+        ],
+      },
+      { name: 'long', label: 'faces each way', as: 'count', least: 0 },
+      FORM,
+    ],
+    start: (on) => ({ kind: 'loop', on, share: 0.5, runs: 'on', long: 1, form: 'kept' }),
   },
   bevel: {
     label: 'Cut off',
