@@ -1,4 +1,4 @@
-import { cross3, dot3, fixed, type P3, placeAt, sub3 } from '../math'
+import { dot3, fixed, outAt, type P3, placeAt } from '../math'
 import { type Hit, type MeshTree, noHit, type TriMesh, treeOf } from '../mesh'
 import type { GaugeSpec } from './spec'
 
@@ -9,8 +9,7 @@ function liesIn(mesh: TriMesh, other: MeshTree, of: TriMesh): boolean {
   const way: P3 = [0.3713906763541037, 0.5570860145311556, 0.7427813527082074]
   const hit = noHit()
   if (!other.along(...p, ...way, 1e-6, 1e9, hit)) return false
-  const [a, b, c] = [0, 1, 2].map((k) => corner(of, hit.triangle, k)) as [P3, P3, P3]
-  return dot3(cross3(sub3(b, a), sub3(c, a)), way) > 0
+  return dot3(outAt(of, hit.triangle), way) > 0
 }
 
 const corner = ({ positions, triangles }: TriMesh, triangle: number, k: number): P3 =>

@@ -61,6 +61,8 @@ export {
   lerp3,
   mean3,
   norm3,
+  outAt,
+  outSums,
   type P3,
   placeAt,
   scale3,

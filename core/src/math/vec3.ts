@@ -48,15 +48,31 @@ export const placeAt = (p: ArrayLike<number>, i: number): P3 => [
   p[3 * i + 2]!,
 ]
 
+type Indexed = { positions: ArrayLike<number>; triangles: ArrayLike<number> }
+
 /** The corners of the t-th triangle of an indexed mesh. */
-export const cornersAt = (
-  { positions: p, triangles }: { positions: ArrayLike<number>; triangles: ArrayLike<number> },
-  t: number,
-): [P3, P3, P3] => [
+export const cornersAt = ({ positions: p, triangles }: Indexed, t: number): [P3, P3, P3] => [
   placeAt(p, triangles[3 * t]!),
   placeAt(p, triangles[3 * t + 1]!),
   placeAt(p, triangles[3 * t + 2]!),
 ]
+
+/** Out of the t-th triangle of an indexed mesh, as long as twice its area. */
+export function outAt(mesh: Indexed, t: number): P3 {
+  const [a, b, c] = cornersAt(mesh, t)
+  return cross3(sub3(b, a), sub3(c, a))
+}
+
+/** The same of all triangles at each corner, summed: three numbers a corner. */
+export function outSums({ positions, triangles }: Indexed): Float64Array {
+  const sums = new Float64Array(positions.length)
+  for (let t = 0; t < triangles.length / 3; t++) {
+    const n = outAt({ positions, triangles }, t)
+    for (let k = 0; k < 3; k++)
+      for (let j = 0; j < 3; j++) sums[3 * triangles[3 * t + k]! + j]! += n[j]!
+  }
+  return sums
+}
 
 /** Distance of a place from a straight piece between two others, mm. */
 export function toSegment(a: P3, b: P3, p: P3): number {

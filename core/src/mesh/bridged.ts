@@ -1,4 +1,4 @@
-import { add3, cornersAt, cross3, type P3, placeAt, scale3, sub3, unit3 } from '../math'
+import { add3, dot3, frameAlong, outAt, outSums, type P3, placeAt, scale3, unit3 } from '../math'
 import { type Hit, noHit, treeOf } from './tree'
 import type { TriMesh } from './types'
 import { weldIndexed } from './weld'
@@ -21,14 +21,14 @@ const NONE = 2e-3
  */
 export function bridged(of: TriMesh, r: number, about: (at: P3) => boolean = () => true): Bridged {
   const mesh = weldIndexed(of)
-  const [positions, normals] = [Float64Array.from(mesh.positions), normalsOf(mesh)]
+  const [positions, normals] = [Float64Array.from(mesh.positions), outSums(mesh)]
   const depth = new Float64Array(positions.length / 3)
   const hit = noHit()
   let beside: P3 | null = null
   for (let v = 0; v < depth.length; v++) {
     const at = placeAt(mesh.positions, v)
     if (!about(at)) continue
-    const normal = placeAt(normals, v)
+    const normal = unit3(placeAt(normals, v))
     const ball = lowest(mesh, at, normal, beside ?? normal, r, hit)
     beside = ball.way
     if (ball.deep <= NONE * r || ball.deep === Number.POSITIVE_INFINITY) continue
@@ -38,14 +38,17 @@ export function bridged(of: TriMesh, r: number, about: (at: P3) => boolean = () 
   return { mesh: { positions, triangles: mesh.triangles }, depth }
 }
 
-/** How near a ball comes to a place that digs in nowhere: the way it stands from there is turned by less and less to where it comes nearest, begun out along the normal, or as `beside` it. */
+/**
+ * How near a ball comes to a place that digs in nowhere: the way it stands from there is turned by less and less to where it comes
+ * nearest, begun out along the normal, or as `beside` it.
+ */
 function lowest(mesh: TriMesh, at: P3, normal: P3, beside: P3, r: number, hit: Hit) {
   let best = { way: normal, deep: above(mesh, at, normal, r, Number.POSITIVE_INFINITY, hit) }
   if (best.deep <= NONE * r) return best
   const warm = above(mesh, at, beside, r, best.deep, hit)
   if (warm < best.deep) best = { way: beside, deep: warm }
   for (let by = best.way === beside ? TURN / 4 : TURN; by > TURNED && best.deep > NONE * r; ) {
-    const [x, y] = framed(best.way)
+    const { x, y } = frameAlong(at, best.way)
     const before = best
     for (const side of [x, scale3(x, -1), y, scale3(y, -1)]) {
       const way = unit3(add3(before.way, scale3(side, by)))
@@ -59,7 +62,10 @@ function lowest(mesh: TriMesh, at: P3, normal: P3, beside: P3, r: number, hit: H
 /** The turns that are tried, rad, from and to. */
 const [TURN, TURNED] = [0.2, 0.02]
 
-/** How far a ball that stands one way from a place of a mesh has to be moved on that way until it stands free, mm; endless where that is no `least`, or in the material. */
+/**
+ * How far a ball that stands one way from a place of a mesh has to be moved on that way until it stands free, mm; endless where that is
+ * not less than `least`, or in the material.
+ */
 function above(mesh: TriMesh, at: P3, way: P3, r: number, least: number, hit: Hit): number {
   const tree = treeOf(mesh)
   let deep = 0
@@ -68,9 +74,7 @@ function above(mesh: TriMesh, at: P3, way: P3, r: number, least: number, hit: Hi
     const [x, y, z] = add3(at, scale3(way, r + deep))
     tree.nearest(x, y, z, Number.POSITIVE_INFINITY, -1, hit)
     if (hit.d > r - STILL) {
-      const [a, b, c] = cornersAt(mesh, hit.triangle)
-      const out = cross3(sub3(b, a), sub3(c, a))
-      const free = out[0] * (x - hit.x) + out[1] * (y - hit.y) + out[2] * (z - hit.z) > 0
+      const free = dot3(outAt(mesh, hit.triangle), [x - hit.x, y - hit.y, z - hit.z]) > 0
       return free ? deep : Number.POSITIVE_INFINITY
     }
     // Out of the reach of what is nearest.
@@ -78,26 +82,4 @@ function above(mesh: TriMesh, at: P3, way: P3, r: number, least: number, hit: Hi
     deep += Math.sqrt(b * b + r * r - hit.d * hit.d) - b
   }
   return deep
-}
-
-const framed = (z: P3): [P3, P3] => {
-  const x = unit3(cross3(Math.abs(z[0]) < 0.7 ? [1, 0, 0] : [0, 1, 0], z))
-  return [x, cross3(z, x)]
-}
-
-/** Out at each corner of a mesh, weighed by the triangles' areas. */
-function normalsOf(mesh: TriMesh): Float64Array {
-  const out = new Float64Array(mesh.positions.length)
-  for (let t = 0; t < mesh.triangles.length / 3; t++) {
-    const [a, b, c] = cornersAt(mesh, t)
-    const n = cross3(sub3(b, a), sub3(c, a))
-    for (let k = 0; k < 3; k++) {
-      const v = 3 * mesh.triangles[3 * t + k]!
-      out[v] = out[v]! + n[0]
-      out[v + 1] = out[v + 1]! + n[1]
-      out[v + 2] = out[v + 2]! + n[2]
-    }
-  }
-  for (let v = 0; v < out.length / 3; v++) out.set(unit3(placeAt(out, v)), 3 * v)
-  return out
 }

@@ -1,4 +1,4 @@
-import { cornersAt, cross3, dot3, norm3, type P3, sub3 } from '../math'
+import { cross3, dot3, norm3, outAt, type P3 } from '../math'
 import { Groups } from './groups'
 import type { TriMesh } from './types'
 import { weld } from './weld'
@@ -11,10 +11,7 @@ export interface FacedMesh extends TriMesh {
 /** Faces of a mesh that has none: triangles hang together across edges that turn by less than `angle` rad. */
 export function facesBySharpEdges(m: TriMesh, angle: number): FacedMesh {
   const count = m.triangles.length / 3
-  const normals = Array.from({ length: count }, (_, t): P3 => {
-    const [a, b, c] = cornersAt(m, t)
-    return cross3(sub3(b, a), sub3(c, a))
-  })
+  const normals = Array.from({ length: count }, (_, t) => outAt(m, t))
   const groups = new Groups(count)
   const smooth = Math.cos(angle)
   const across = new Map<string, number>()

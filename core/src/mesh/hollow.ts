@@ -1,4 +1,4 @@
-import { bad, cornersAt, cross3, dot3, good, mm, type Outcome, type P3, sub3 } from '../math'
+import { bad, cornersAt, dot3, good, mm, type Outcome, outAt, type P3 } from '../math'
 import { contour, type Field } from './contour'
 import type { FacedMesh } from './faced'
 import { measureMesh } from './measure'
@@ -182,8 +182,7 @@ class Probe implements Field {
     const ray = this.#ray
     for (const [ux, uy, uz] of WAYS) {
       if (!this.#all.along(x, y, z, ux, uy, uz, 0, Number.POSITIVE_INFINITY, ray)) return false
-      const [a, b, c] = cornersAt(this.#body, ray.triangle)
-      const n = cross3(sub3(b, a), sub3(c, a))
+      const n = outAt(this.#body, ray.triangle)
       const seen = dot3(n, [ux, uy, uz]) / (Math.hypot(...n) || 1)
       if (Math.abs(seen) > GRAZING) return seen > 0
     }

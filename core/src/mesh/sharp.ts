@@ -1,4 +1,4 @@
-import { cornersAt, cross3, dot3, norm3, type P3, placeAt, sub3 } from '../math'
+import { dot3, norm3, outAt, type P3, placeAt, sub3 } from '../math'
 import { edgesOf } from './mend/shells'
 import { MeshTree, noHit } from './tree'
 import type { TriMesh } from './types'
@@ -15,15 +15,11 @@ export const heldAt = (wall: number, angle: number, far: number): boolean =>
 /** Tells how far a place is from the nearest edge of a mesh over which its outside turns sharply, mm; null where it has none. */
 export function toSharpEdges(mesh: TriMesh): ((at: P3) => number) | null {
   const { positions, triangles } = mesh
-  const normal = (t: number): P3 => {
-    const [a, b, c] = cornersAt(mesh, t)
-    return cross3(sub3(b, a), sub3(c, a))
-  }
   const edges: number[] = []
   for (const own of edgesOf(mesh).values()) {
     if (own.length !== 2) continue
     const [s, t] = own.map((k) => Math.floor(k / 3)) as [number, number]
-    const [m, n] = [normal(s), normal(t)]
+    const [m, n] = [outAt(mesh, s), outAt(mesh, t)]
     if (dot3(m, n) > SHARP * norm3(m) * norm3(n)) continue
     const [k, l] = own as [number, number]
     const [a, b] = [triangles[k]!, triangles[3 * s + ((k + 1) % 3)]!]

@@ -1,4 +1,5 @@
 import {
+  ANGLE,
   add3,
   bad,
   cross3,
@@ -20,7 +21,7 @@ const NEAR = 1e-5
 /** How near to folding over it may come: the share of its speed that must be left. */
 const LEFT = 1e-3
 /** Cosine of the angle within which pieces run on smoothly. */
-const SMOOTH = Math.cos(1e-4)
+const SMOOTH = Math.cos(ANGLE)
 
 /**
  * A chain moved aside by a distance, mm, as it is seen along `z`: to the left of the way for who has z up, heights kept where pieces

@@ -6,6 +6,7 @@ export {
   basisOf,
   breaksOf,
   countOf,
+  creasesIn,
   derivatives,
   evenBasis,
   greville,

@@ -1,4 +1,4 @@
-import { conjugate, cross3, type P3, placeAt, sub3, unit3 } from '../../math'
+import { conjugate, outAt, type P3, placeAt, unit3 } from '../../math'
 import { noHit, type TriMesh, treeOf } from '../../mesh'
 import type { Cage } from '../layout'
 import { LimitPlaces } from '../limit/masks'
@@ -131,17 +131,11 @@ class Aim {
 
   /** Out of the mesh where place i is to lie, and the way there. */
   #look(p: Float64Array, i: number): { normal: P3; gap: P3 } {
-    const { positions, triangles } = this.#mesh
     const [x, y, z] = [p[i]!, p[i + 1]!, p[i + 2]!]
     treeOf(this.#mesh).nearest(x, y, z, Number.POSITIVE_INFINITY, -1, this.#hit)
     const { triangle, d } = this.#hit
-    const [a, b, c] = [0, 1, 2].map((k) => placeAt(positions, triangles[3 * triangle + k]!)) as [
-      P3,
-      P3,
-      P3,
-    ]
     const to: P3 = [this.#hit.x - x, this.#hit.y - y, this.#hit.z - z]
-    const out = unit3(cross3(sub3(b, a), sub3(c, a)))
+    const out = unit3(outAt(this.#mesh, triangle))
     const side = out[0] * to[0] + out[1] * to[1] + out[2] * to[2] > 0 ? -1 : 1
     const normal = d > OFF ? (to.map((v) => (-side * v) / d) as unknown as P3) : out
     const by = this.#off

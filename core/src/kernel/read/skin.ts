@@ -1,5 +1,5 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs'
-import { cornersAt, cross3, sub3 } from '../../math'
+import { outSums } from '../../math'
 import type { Oc } from '../explore'
 import type { KernelScope } from '../scope'
 import type { Anatomy } from '../types'
@@ -39,13 +39,7 @@ export function shownSkin(
 
 /** Where a surface has no normal (a pole) the kernel may tell one that looks inward: there that of the triangles is taken. */
 function rightPoles({ positions, normals, triangles }: Omit<ShownSkin, 'groups'>): void {
-  const sums = new Float64Array(normals.length)
-  for (let t = 0; t < triangles.length / 3; t++) {
-    const [a, b, c] = cornersAt({ positions, triangles }, t)
-    const n = cross3(sub3(b, a), sub3(c, a))
-    for (let k = 0; k < 3; k++)
-      for (let j = 0; j < 3; j++) sums[3 * triangles[3 * t + k]! + j]! += n[j]!
-  }
+  const sums = outSums({ positions, triangles })
   for (let v = 0; v < normals.length; v += 3) {
     const [x, y, z] = [sums[v]!, sums[v + 1]!, sums[v + 2]!]
     if (x * normals[v]! + y * normals[v + 1]! + z * normals[v + 2]! >= 0) continue

@@ -24,7 +24,11 @@ export interface Fold {
 export function foldIn(s: Patch): Fold | null {
   const j = jet()
   const p = (a: Float64Array): P3 => [a[0]!, a[1]!, a[2]!]
-  const [us, vs] = [creasesIn(s.u), creasesIn(s.v)]
+  // The steps that lead over a crease.
+  const [us, vs] = [
+    new Set(creasesIn(s.u).map((t) => Math.ceil(t * NU))),
+    new Set(creasesIn(s.v).map((t) => Math.ceil(t * NV))),
+  ]
   const row: (P3 | null)[] = []
   let before: (P3 | null)[] = []
   for (let b = 1; b < NV; b++) {
@@ -42,27 +46,9 @@ export function foldIn(s: Patch): Fold | null {
       if (norm3(n) < FLAT * along * across) return { code: 'fold', at: p(j.p) }
       const at = p(j.p)
       const [x, y] = [a / NU, b / NV]
-      // Over a crease that is meant the normal may turn as far as the skin does not run back along itself.
-      const turned = (from: P3 | null | undefined, x0: number, y0: number, creases: number[]) => {
-        if (!from || dot3(from, n) >= 0) return false
-        return creases.length > 0
-          ? dot3(from, n) < -BACK * norm3(from) * norm3(n)
-          : turnsOver(s, x0, y0, x, y)
-      }
-      const [x0, y0] = [(a - 1) / NU, (b - 1) / NV]
       if (
-        turned(
-          row[a - 1],
-          x0,
-          y,
-          us.filter((t) => t > x0 && t <= x),
-        ) ||
-        turned(
-          before[a],
-          x,
-          y0,
-          vs.filter((t) => t > y0 && t <= y),
-        )
+        turned(s, row[a - 1], n, [x - 1 / NU, y, x, y], us.has(a)) ||
+        turned(s, before[a], n, [x, y - 1 / NV, x, y], vs.has(b))
       )
         return { code: 'fold', at }
       row.push(n)
@@ -70,6 +56,18 @@ export function foldIn(s: Patch): Fold | null {
     before = [...row]
   }
   return null
+}
+
+/** Whether a normal has turned over on a step: over a crease that is meant it may turn as far as the skin does not run back along itself. */
+function turned(
+  s: Patch,
+  from: P3 | null | undefined,
+  n: P3,
+  step: readonly [number, number, number, number],
+  creased: boolean,
+): boolean {
+  if (!from || dot3(from, n) >= 0) return false
+  return creased ? dot3(from, n) < -BACK * norm3(from) * norm3(n) : turnsOver(s, ...step)
 }
 
 /** Parts a step is looked at in, where the normal turns by more than a right angle on it, and how often. */

@@ -20,6 +20,12 @@ export interface Matched {
   breaks: number[]
 }
 
+/** Where a side of a section begins and ends, in shares of its length: beyond 1 where it goes on over the start. */
+export const sideSpan = ({ breaks }: Matched, side: number): [number, number] => [
+  breaks[side]!,
+  side + 1 < breaks.length ? breaks[side + 1]! : breaks[0]! + 1,
+]
+
 /** Places at which turnings of sections without corners are compared. */
 const TRIES = 180
 

@@ -15,7 +15,7 @@ import {
 } from '../../math'
 import { evaluate, jet, type Patch } from '../patch'
 import type { Beside } from './beside'
-import type { Matched } from './match'
+import { type Matched, sideSpan } from './match'
 import type { EndHold } from './skin'
 
 /**
@@ -97,12 +97,11 @@ const SAME = 1e-6
  * straight there as on the flat faces next to them; evenly from one to the next between.
  */
 function leansOn(m: Matched, side: number, from: Leaving, to: Leaving): (u: number) => number {
-  const begin = m.breaks[side]!
-  const whole = (side + 1 < m.breaks.length ? m.breaks[side + 1]! : m.breaks[0]! + 1) - begin
+  const [begin, end] = sideSpan(m, side)
   const { beside, way } = m.ring
   const pieces = (beside ?? []).flatMap((of, k) =>
     [0, 1].map((turn) => {
-      const at = (share: number) => (share + turn - begin) / whole
+      const at = (share: number) => (share + turn - begin) / (end - begin)
       return { of, u0: at(way.starts[k]!), u1: at(way.starts[k + 1]!) }
     }),
   )
@@ -188,9 +187,9 @@ export function meetingOff(patches: readonly Patch[], m: Matched, last: boolean)
 }
 
 /** The surface beside the section at a place of one of its sides. */
-export function besideAt({ ring, breaks }: Matched, side: number, u: number): Beside | null {
-  const from = breaks[side]!
-  const to = side + 1 < breaks.length ? breaks[side + 1]! : breaks[0]! + 1
+export function besideAt(m: Matched, side: number, u: number): Beside | null {
+  const { ring } = m
+  const [from, to] = sideSpan(m, side)
   const share = from + u * (to - from)
   const { curve, t } = ring.way.at(share > 1 + 1e-12 ? share - 1 : share)
   // A share within rounding of a joint is read on the piece it belongs to.

@@ -7,7 +7,7 @@ import { functionsAlong } from '../grid'
 import type { Patch } from '../patch'
 import { AcrossSections, ringSlope } from './across'
 import { BEND, fieldOn, heldOver, SLOPE } from './held'
-import type { Matched } from './match'
+import { type Matched, sideSpan } from './match'
 
 /** What is matched across the sections between two places of each. */
 export interface Side {
@@ -40,15 +40,11 @@ export function sidesOf(sections: readonly Section[]): Side[] {
   const closed = real[0]!.ring.closed
   const n = real[0]!.breaks.length - (closed ? 0 : 1)
   return Array.from({ length: n }, (_, j) => {
-    const span = (m: Matched): [number, number] => [
-      m.breaks[j]!,
-      j + 1 < m.breaks.length ? m.breaks[j + 1]! : m.breaks[0]! + 1,
-    ]
     const joints = new Set<number>()
     const names: string[] = []
     const of = (s: Section) => {
       if (isTip(s)) return { place: () => s.tip, end: { first: [O, O], last: [O, O] } as const }
-      const [from, to] = span(s)
+      const [from, to] = sideSpan(s, j)
       const { way, curves } = s.ring
       for (const start of way.starts)
         for (const at of [start, start + 1]) {
@@ -64,7 +60,7 @@ export function sidesOf(sections: readonly Section[]): Side[] {
       return { place, end: endsOf(curves, way.at.bind(way), from, to, length) }
     }
     const made = sections.map(of)
-    const [from, to] = span(real[0]!)
+    const [from, to] = sideSpan(real[0]!, j)
     const starts = real[0]!.ring.way.starts
     for (const [i, name] of real[0]!.ring.names.entries()) {
       const within = [0, 1].some(

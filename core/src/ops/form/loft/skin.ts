@@ -11,7 +11,7 @@ import {
   sub3,
 } from '../../../math'
 import {
-  breaksOf,
+  creasesIn,
   foldIn,
   type Matched,
   matched,
@@ -107,9 +107,10 @@ const isClosed = (sections: readonly LoftSection[]): boolean =>
  * rail at the kink.
  */
 const parted = (p: NamedPatch): NamedPatch[] => {
-  const { degree, knots } = p.patch.v
-  const creases = breaksOf(p.patch.v).filter((at) => knots.filter((k) => k === at).length >= degree)
-  if (creases.length === 2) return [p]
+  const { knots } = p.patch.v
+  const inner = creasesIn(p.patch.v)
+  if (inner.length === 0) return [p]
+  const creases = [knots[0]!, ...inner, knots[knots.length - 1]!]
   return creases.slice(1).map((to, i) => ({
     patch: within(p.patch, 0, 1, creases[i]!, to),
     names: p.names,
