@@ -1,5 +1,5 @@
 import { jobKey } from '../exact'
-import { bad, type Outcome } from '../math'
+import { bad, type Diagnosis, type Outcome } from '../math'
 import {
   type Axis,
   type Body,
@@ -82,6 +82,32 @@ export function evaluateOp(
     if (e instanceof ExpressionError) return bad('bad-value', e.message)
     throw e
   }
+}
+
+/** What stands in the inputs of an op that is none of them, in a warning: misspelt, it would count for nothing without a word. */
+export function unknownInputs({ kind, inputs }: Op): Diagnosis[] {
+  const parsed = opSpec(kind)?.inputs.safeParse(inputs)
+  const names = parsed?.success ? leftOut(inputs, parsed.data) : []
+  if (names.length === 0) return []
+  const one = names.length === 1
+  const list = names.slice(0, 5).map((n) => `"${n}"`)
+  return [
+    {
+      code: 'unknown-input',
+      message: `There ${one ? 'is no input' : 'are no inputs'} ${list.join(', ')}${names.length > 5 ? ' …' : ''} here: ${one ? 'it counts' : 'they count'} for nothing.`,
+      places: [],
+      fixes: [],
+    },
+  ]
+}
+
+/** The paths of what is in a value and not in what was read of it. */
+function leftOut(given: unknown, read: unknown, path = ''): string[] {
+  if (typeof given !== 'object' || typeof read !== 'object' || !given || !read) return []
+  const known = read as Record<string, unknown>
+  return Object.entries(given).flatMap(([key, value]) =>
+    Object.hasOwn(known, key) ? leftOut(value, known[key], `${path}${key}.`) : [`${path}${key}`],
+  )
 }
 
 /** The keys of the kernel's jobs that an op has asked for. */

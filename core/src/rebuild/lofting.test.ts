@@ -345,5 +345,10 @@ describe('lofts', () => {
     expect(await code(of('a', 'b'), { begins: 'square', beginPull: 0 })).toBe('not-positive')
     expect(await code(of('a', 'a'))).toBe('same-place')
     expect(await code(of('a', 'b', 'b'))).toBe('same-place')
+    const beside = circles(50, 'c', 'top', [[1, 0, 9]])
+    for (const run of ['smooth', 'ruled'])
+      expect((await diagnosis([a, beside, loft(of('a', 'c'), { run })])).code).toBe(
+        'encloses-nothing',
+      )
   })
 })

@@ -363,3 +363,45 @@ describe('split and datum planes', () => {
     expect(readGauges(w, built)[0]!.reading!.low).toBeCloseTo(46.5, 9)
   })
 })
+
+describe('inputs that are none', () => {
+  const square = polygon([
+    [0, 0],
+    [10, 0],
+    [10, 5],
+    [0, 5],
+  ])
+  const told = (route: Op[]) =>
+    rebuild({ ...emptyWorkpiece('w', 'W'), route }).reports.map((r) => [
+      r.status,
+      ...r.diagnoses.map((d) => d.message),
+    ])
+
+  it('are told by the op, however deep they lie', () => {
+    const misspelt = {
+      ...square,
+      entities: square.entities.map((e, i) => (i ? e : { ...e, aid: 1 })),
+    }
+    const route = [
+      op(5, 'plane', 'up', { how: 'offset', from: 'top', distance: 30 }),
+      profile(10, 'half', misspelt as Drawing),
+      revolve(20, 'disc', 'half', 'new', undefined, { colour: 'red', tilt: 2 }),
+    ]
+    expect(told(route)).toEqual([
+      ['warn', 'There is no input "distance" here: it counts for nothing.'],
+      ['warn', 'There is no input "drawing.entities.0.aid" here: it counts for nothing.'],
+      ['warn', 'There are no inputs "colour", "tilt" here: they count for nothing.'],
+    ])
+  })
+  it('are told beside the reason why an op fails', () => {
+    const [first] = told([revolve(20, 'disc', 'nowhere', 'new', undefined, { profil: 'half' })])
+    expect(first![0]).toBe('fail')
+    expect(first!.at(-1)).toBe('There is no input "profil" here: it counts for nothing.')
+  })
+  it('an op that knows all of its inputs says nothing', () => {
+    expect(told([profile(10, 'half', square), revolve(20, 'disc', 'half')])).toEqual([
+      ['ok'],
+      ['ok'],
+    ])
+  })
+})

@@ -20,6 +20,7 @@ import {
   type Read,
   SHOWN,
   stillSo,
+  unknownInputs,
   WaitsForEarlier,
   type World,
 } from './evaluate'
@@ -69,6 +70,8 @@ interface Kept {
   reads: Read[]
   outcome: { ok: true; value: OpResult } | { ok: false; diagnosis: Diagnosis }
   shown: Shown | undefined
+  /** What its inputs hold that is none of them. */
+  unknown: Diagnosis[]
   op: string
   key: string
 }
@@ -153,7 +156,8 @@ export function* rebuildSteps(
     const { kept, reused, ms } = run
     let report: OpReport
     if (kept.outcome.ok) {
-      const { warnings, consequence, failed } = kept.outcome.value
+      const { consequence, failed } = kept.outcome.value
+      const warnings = [...kept.outcome.value.warnings, ...kept.unknown]
       state = applied(state, kept.outcome.value, kept, w)
       const status = failed ? 'fail' : warnings.length > 0 ? 'warn' : 'ok'
       report = reportOf(op, status, ms, reused, consequence, warnings)
@@ -162,7 +166,7 @@ export function* rebuildSteps(
       report =
         cause === 'waits'
           ? reportOf(op, 'waits', ms, reused, 'waits for what comes before', [])
-          : reportOf(op, 'fail', ms, reused, '', [cause ?? kept.outcome.diagnosis])
+          : reportOf(op, 'fail', ms, reused, '', [cause ?? kept.outcome.diagnosis, ...kept.unknown])
     }
     if (kept.shown) report.shown = kept.shown
     reports.push(report)
@@ -271,7 +275,10 @@ function runOp(
     const { skin, ...rest } = (so.get(SHOWN) as Shown | undefined) ?? {}
     const left: Shown = outcome.ok || !skin ? rest : { ...rest, skin }
     const shown = Object.keys(left).length > 0 ? left : undefined
-    const kept = cache.keep(op.id, { inputs, version, reads, outcome, shown })
+    const kept = cache.keep(op.id, {
+      ...{ inputs, version, reads, outcome, shown },
+      unknown: unknownInputs(op),
+    })
     return { kept, reused: false, ms: spent() }
   } catch (e) {
     if (e instanceof WaitsForKernel) {
@@ -282,7 +289,10 @@ function runOp(
     if (e instanceof StoppedKernel) {
       const outcome = { ok: false as const, diagnosis: e.diagnosis }
       return {
-        kept: cache.keep(op.id, { inputs, version, reads, outcome, shown: undefined }),
+        kept: cache.keep(op.id, {
+          ...{ inputs, version, reads, outcome, shown: undefined },
+          unknown: [],
+        }),
         reused: false,
         ms: spent(),
       }

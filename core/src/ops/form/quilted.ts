@@ -106,6 +106,9 @@ export interface Wall {
   mm: number
 }
 
+/** A body of less than this share of the cube about its skin is none. */
+const EMPTY = 1e-10
+
 /**
  * A body of our own surfaces between flat ends. Patches all run the same way round, u along the outline and v from the first
  * end to the last; holes run against it. Its volume by the surfaces is what the kernel has to find.
@@ -120,6 +123,13 @@ export function quilted(
   if (ctx.rough) throw new RoughEnough()
   const sides = patches.reduce((sum, p) => sum + fluxThrough(p.patch), 0)
   const flats = ends.reduce((sum, e) => sum + fluxOfEnd(e), 0)
+  const volume = Math.abs(sides + flats)
+  const rims = patches.flatMap(({ patch }) => [...rowAt(patch, false), ...rowAt(patch, true)])
+  const span = Math.max(...rims.map((q) => norm3(sub3(q, rims[0]!))))
+  if (volume < EMPTY * span ** 3)
+    return bad('encloses-nothing', 'It encloses nothing: its skin lies flat, or on itself.', [
+      { at: rims[0]! },
+    ])
   // What lies in a plane is a flat face for the kernel too.
   const outlines = patches.map((p) => flatOutline(p.patch))
   const free = patches.filter((_, i) => !outlines[i])
@@ -140,7 +150,7 @@ export function quilted(
             names: e.names,
           })),
         ],
-        volume: Math.abs(sides + flats),
+        volume,
         ...(wall ? { wall: { from: numbers(wall.from), to: numbers(wall.to), mm: wall.mm } } : {}),
       },
       on: [],
