@@ -113,7 +113,7 @@ function nearest(p: Float32Array | Float64Array, t: Uint32Array, at: P3): number
 /** A round bar along y with a radius of 20. */
 const log = [
   circles(10, 'round', 'front', [[0, 0, 20]]),
-  op(20, 'extrude', 'log', { profile: 'round', mode: 'new', length: 80, both: 'yes' }),
+  op(20, 'extrude', 'log', { profile: 'round', mode: 'new', length: 80 }),
 ]
 
 /** Its cylindrical faces: a drawn circle makes four. */

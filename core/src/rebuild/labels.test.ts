@@ -36,7 +36,6 @@ describe('labels that lie on a body', () => {
         body: 'post',
         mode: 'cut',
         length: 40,
-        both: 'yes',
       }),
     ]
     // The holes reach up to 14; two millimetres are a line of the 32.

@@ -89,7 +89,6 @@ describe('lines of surfaces', () => {
         body: 'post',
         mode: 'cut',
         length: 40,
-        both: 'yes',
         draft: 0,
       }),
     ]

@@ -77,7 +77,7 @@ test('random lobed bodies, their sides and rims by amounts of their own: held in
       // The sides, then the rim below and the one above.
       const rim = (e: number) => {
         const z = part.edges[e]!.middle[2]
-        return z < 1e-6 ? 1 : z > height - 1e-6 ? 2 : 0
+        return z < 1e-3 ? 1 : z > height - 1e-3 ? 2 : 0
       }
       const groups: Work[][] = [[], [], []]
       for (const edge of realEdges(part))
