@@ -23,11 +23,11 @@ describe('blends between the end faces of two bodies', () => {
       body: 'one',
       faces: [face(one!.shape, 'one:end')],
       distance: 4,
-      side: 'in',
+      way: 'in',
     })
     const drawn = await exact([...given, back], 'one')
     const two = await exact(given, 'two')
-    expect(Math.abs(drawn.measure.volume / BAR - 1)).toBeCloseTo(0.2, 9)
+    expect(1 - drawn.measure.volume / BAR).toBeCloseTo(0.2, 9)
     const neck = op(30, 'loft', 'neck', {
       sections: [
         { body: 'one', face: face(drawn, 'one:end') },
