@@ -265,6 +265,7 @@ function runOp(
     half.reads.every((r) => stillSo(r, world) && !isStale(r, world))
   const reads: Read[] = goesOn ? [...half.reads] : []
   const so = goesOn ? half.made : new Map<string, unknown>()
+  const asked = { inputs, version, reads }
   const start = performance.now()
   const since = () => (goesOn ? half.ms : 0) + performance.now() - start
   const spent = () => since() + cache.exact.tookOf(jobsAsked(so))
@@ -275,24 +276,19 @@ function runOp(
     const { skin, ...rest } = (so.get(SHOWN) as Shown | undefined) ?? {}
     const left: Shown = outcome.ok || !skin ? rest : { ...rest, skin }
     const shown = Object.keys(left).length > 0 ? left : undefined
-    const kept = cache.keep(op.id, {
-      ...{ inputs, version, reads, outcome, shown },
-      unknown: unknownInputs(op),
-    })
+    const unknown = unknownInputs(op)
+    const kept = cache.keep(op.id, { ...asked, outcome, shown, unknown })
     return { kept, reused: false, ms: spent() }
   } catch (e) {
     if (e instanceof WaitsForKernel) {
-      cache.wait(op.id, { inputs, version, reads, made: so, ms: since() })
+      cache.wait(op.id, { ...asked, made: so, ms: since() })
       return { waits: e.job, last: known, shown: so.get(SHOWN) as Shown | undefined }
     }
     // Stopped is a state of its own: the sentence of no other way stands in for what did not come to an end.
     if (e instanceof StoppedKernel) {
       const outcome = { ok: false as const, diagnosis: e.diagnosis }
       return {
-        kept: cache.keep(op.id, {
-          ...{ inputs, version, reads, outcome, shown: undefined },
-          unknown: [],
-        }),
+        kept: cache.keep(op.id, { ...asked, outcome, shown: undefined, unknown: [] }),
         reused: false,
         ms: spent(),
       }

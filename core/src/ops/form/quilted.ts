@@ -127,9 +127,11 @@ export function quilted(
   const rims = patches.flatMap(({ patch }) => [...rowAt(patch, false), ...rowAt(patch, true)])
   const span = Math.max(...rims.map((q) => norm3(sub3(q, rims[0]!))))
   if (volume < EMPTY * span ** 3)
-    return bad('encloses-nothing', 'It encloses nothing: its skin lies flat, or on itself.', [
-      { at: rims[0]! },
-    ])
+    return bad(
+      'encloses-nothing',
+      'It encloses no volume: its skin lies flat, on itself, or turned against itself.',
+      [{ at: rims[0]! }],
+    )
   // What lies in a plane is a flat face for the kernel too.
   const outlines = patches.map((p) => flatOutline(p.patch))
   const free = patches.filter((_, i) => !outlines[i])

@@ -71,7 +71,7 @@ export function treatedSomehow(
 }
 
 /** The same edges on a body as it became; null where one is not there for sure. */
-function found(was: ExactPart, now: ExactPart, work: readonly Work[]): Work[] | null {
+export function found(was: ExactPart, now: ExactPart, work: readonly Work[]): Work[] | null {
   const out: Work[] = []
   for (const w of work) {
     const r = resolveEdge(now, edgeRef(was, w.edge))
